@@ -108,6 +108,11 @@ const PICTURES: Record<string, Picture> = {
   promises: { path: "/p/TIX/intake/promises" },
   "public-report-page": { path: "/report/TIX/report" },
   plan: { path: "/p/TIX/plan" },
+  planning: { path: "/p/TIX/plan/planning" },
+  sprint: {
+    path: "/p/TIX/plan/sprints?sprint=tix-sprint-20",
+    before: (page) => page.waitForSelector(".recharts-surface"),
+  },
   learn: { path: "/p/TIX/learn", before: (page) => page.waitForSelector(".recharts-surface") },
   design: { path: "/p/TIX/design", before: state("In review") },
   "design-rules": {
@@ -130,22 +135,6 @@ const PICTURES: Record<string, Picture> = {
       await page.waitForSelector("section[aria-label='Against the past'] dl");
     },
     after: click("::-p-xpath(//button[.='Throw the draft away'])"),
-  },
-  terms: {
-    path: "/p/TIX/design?place=terms",
-    before: click("button[aria-label='Change storm']"),
-  },
-  find: {
-    path: "/p/TIX/flow",
-    before: async (page) => {
-      await page.waitForSelector("[data-card]");
-      await page.keyboard.down("Control");
-      await page.keyboard.press("k");
-      await page.keyboard.up("Control");
-      await page.waitForSelector(".find-panel input");
-      await page.type(".find-panel input", "refund");
-      await page.waitForNetworkIdle({ idleTime: 500 });
-    },
   },
 };
 

@@ -7,7 +7,7 @@ import { demoVersions, type DemoVersion } from "./versions";
 import { LARGE_TYPES, LARGE_WORKFLOW, LEVEL_NAMES } from "./large-workflow";
 import { demoFields } from "./fields";
 import { demoRules, demoWorth } from "./worth";
-import { demoReleases, demoSprints } from "./plans";
+import { demoReleases, demoSprints, howSprintsEnded } from "./plans";
 import { hashPassword } from "better-auth/crypto";
 import { eq } from "drizzle-orm";
 import { DAY, HOUR, type Instant } from "@/core/calendar/instant";
@@ -208,7 +208,9 @@ async function loadProject(
   ];
   const owner = { ownerKind: "project", ownerId: id, zone: ZONE } as const;
   const [sprints, releases] = [demoSprints(id, now), demoReleases(id, now)];
-  await tx.insert(table.sprint).values(sprints.map((s) => ({ ...s, ...owner })));
+  await tx
+    .insert(table.sprint)
+    .values(howSprintsEnded(sprints, now).map((s) => ({ ...s, ...owner })));
   await tx.insert(table.release).values(releases.map((r) => ({ ...r, ...owner })));
   await tx
     .insert(table.timeboxProject)
@@ -382,7 +384,7 @@ export async function loadItems(tx: Transaction, items: readonly DemoItem[]): Pr
     rows.flatMap((r) => r.texts),
     (c) => tx.insert(table.itemText).values(c),
   );
-  const flow = items.map(({ snapshot, events }) => flowRows(snapshot, flowRecord(events)));
+  const flow = items.map(({ snapshot, events }) => flowRows(snapshot.id, flowRecord(events)));
   await inChunks(
     flow.flatMap((f) => f.stays),
     (c) => tx.insert(table.stay).values(c),

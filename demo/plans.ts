@@ -1,5 +1,5 @@
 import { DAY, type Instant } from "@/core/calendar/instant";
-import { dayNumber, isoDate } from "@/core/calendar/zone";
+import { dayNumber, dayStart, isoDate, parseIsoDate } from "@/core/calendar/zone";
 import type { Release, Sprint } from "@/core/plan/sprint";
 import { WEEKS, ZONE } from "./projects";
 
@@ -26,6 +26,29 @@ export function demoSprints(projectId: string, now: Instant): Sprint[] {
       endsOn: isoDate(first + SPRINT_DAYS - 1),
     };
   });
+}
+
+/** How the sprints that are over ended: most of their goals were reached. */
+export function howSprintsEnded(sprints: readonly Sprint[], now: Instant): EndedSprint[] {
+  const words = [
+    "What was wanted is live; the rest goes on.",
+    "Two storms took most of a week, and it held.",
+    "Storm weeks: the feed and the gates came in between.",
+    "Quiet weeks.",
+  ];
+  return sprints.map((sprint, i) => {
+    const ends = dayStart(parseIsoDate(sprint.endsOn) + 1, ZONE);
+    if (ends > now) return sprint;
+    const goalReached = i % 4 !== 2;
+    return { ...sprint, endedAt: ends, endedBy: "ines", goalReached, endWords: words[i % 4] };
+  });
+}
+
+interface EndedSprint extends Sprint {
+  endedAt?: Instant;
+  endedBy?: string;
+  goalReached?: boolean;
+  endWords?: string;
 }
 
 /** Crossings: what goes out together every second week. The last two are still to come. */

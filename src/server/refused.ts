@@ -27,6 +27,16 @@ export function notAllowed(doing: string): Refused {
   );
 }
 
+export function putAway(projectName: string): Refused {
+  return new Refused(
+    refuse(
+      "put away",
+      `“${projectName}” was put away: it can be read, and nothing of it changes.`,
+      "A lead of it can bring it back.",
+    ),
+  );
+}
+
 export function invalid(sentence: string, help: string): Refused {
   return new Refused(refuse("invalid", sentence, help));
 }
@@ -38,6 +48,7 @@ export const STATUS_OF: Record<RefusalCode, number> = {
   conflict: 409,
   "moved meanwhile": 409,
   withdrawn: 409,
+  "put away": 409,
   "in use": 409,
   "talk closed": 409,
   invalid: 422,

@@ -8,6 +8,7 @@ import { log, traced } from "@/server/log";
 import { onStop, tellReady } from "@/server/supervised";
 import { closeReadingThread } from "@/server/mail/reading-thread";
 import { closeMail } from "@/server/mail/mailer";
+import { sendAccountLetters } from "@/server/people/letters";
 import { sendLetters } from "@/server/mail/send";
 import { tellRisks } from "@/server/alerts/promises-at-risk";
 import { sendAlertMails } from "@/server/alerts/send-mail";
@@ -141,6 +142,7 @@ async function run(): Promise<void> {
     }),
     keepDoing("letters", LETTERS_MS, async () => {
       while (!stopping && (await sendLetters()) > 0);
+      while (!stopping && (await sendAccountLetters()) > 0);
     }),
     keepDoing("alerts by mail", ALERTS_MS, async (tick) => {
       while (!stopping && (await sendAlertMails()) > 0);

@@ -100,7 +100,7 @@ test("the administrator makes an account and hands over its link; it sets a pass
 
   const late = await browser.person(app.address);
   await late.open(new URL(link).pathname);
-  await late.reads("Nothing here that you can see");
+  await late.reads("This link has ended.");
 
   // A new password ends the other sessions, and the old one opens nothing any more.
   const elsewhere = await browser.person(app.address);

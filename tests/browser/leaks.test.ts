@@ -396,6 +396,7 @@ const READS: Record<string, string[]> = {
   "/api/projects/[key]/withdrawn": ["/api/projects/TIX/withdrawn"],
   "/p/[key]/plan/withdrawn": ["/p/TIX/plan/withdrawn"],
   "/api/projects/[key]/terms": ["/api/projects/TIX/terms"],
+  "/api/projects/[key]/terms/places": ["/api/projects/TIX/terms/places"],
   "/api/projects/[key]/parts": ["/api/projects/TIX/parts?name=The%20ticket%20itself"],
   "/api/projects/[key]/design-history": ["/api/projects/TIX/design-history"],
   "/p/[key]/plan/parts": ["/p/TIX/plan/parts", "/p/TIX/plan/parts?part=The%20ticket%20itself"],
@@ -403,12 +404,20 @@ const READS: Record<string, string[]> = {
   "/api/projects/[key]/today/count": ["/api/projects/TIX/today/count"],
   "/p/[key]/today": ["/p/TIX/today"],
   "/api/projects/[key]/backlog": ["/api/projects/TIX/backlog"],
+  "/api/projects/[key]/backlog/reach": [
+    "/api/projects/TIX/backlog/reach",
+    "/api/projects/TIX/backlog/reach?weeks=52",
+  ],
   "/api/projects/[key]/backlog/rows": [
     "/api/projects/TIX/backlog/rows",
     "/api/projects/TIX/backlog/rows?after=:id",
   ],
   "/api/projects/[key]/board/finished": ["/api/projects/TIX/board/finished?board=:board"],
   "/api/projects/[key]/bulk": ["/api/projects/TIX/bulk"],
+  "/api/projects/[key]/plan/sprints/[sprint]": [
+    "/api/projects/TIX/plan/sprints/tix-sprint-21",
+    "/api/projects/TIX/plan/sprints/tix-sprint-3",
+  ],
   "/api/projects/[key]/plan/inside": ["/api/projects/TIX/plan/inside?timebox=sprint&id=none"],
   "/api/projects/[key]/board": [
     "/api/projects/TIX/board",
@@ -496,6 +505,9 @@ const READS: Record<string, string[]> = {
   "/p/[key]/items/[item]": ["/p/TIX/items/:visibleKey", "/p/TIX/items/:childKey"],
   "/p/[key]/learn": ["/p/TIX/learn"],
   "/p/[key]/plan": ["/p/TIX/plan"],
+  "/p/[key]/plan/planning": ["/p/TIX/plan/planning"],
+  "/api/projects/[key]/plan/planning": ["/api/projects/TIX/plan/planning"],
+  "/p/[key]/plan/sprints": ["/p/TIX/plan/sprints", "/p/TIX/plan/sprints?sprint=tix-sprint-21"],
   "/": ["/"],
   "/start": ["/start"],
   "/account": ["/account"],
@@ -521,6 +533,33 @@ const TRIES: [
 ][] = [
   ["read it", "/api/items/[key]", (of) => [`/api/items/${of.key}`]],
   ["what is below it", "/api/items/[key]/below", (of) => [`/api/items/${of.key}/below`]],
+  [
+    "say that one has seen its changes",
+    "/api/items/[key]/agreed-seen",
+    (of) => [`/api/items/${of.key}/agreed-seen`, { method: "POST", body: { seq: 1 } }],
+  ],
+  [
+    "say where it goes when its sprint ends",
+    "/api/projects/[key]/plan/sprints/[sprint]",
+    (of) => [
+      "/api/projects/TIX/plan/sprints/tix-sprint-21",
+      {
+        method: "POST",
+        body: {
+          kind: "end",
+          reached: null,
+          words: "",
+          to: null,
+          exceptions: [{ itemId: of.id, to: null }],
+        },
+      },
+    ],
+  ],
+  [
+    "where else it could be",
+    "/api/items/[key]/elsewhere",
+    (of) => [`/api/items/${of.key}/elsewhere?to=GATE`],
+  ],
   ["its page", "/p/[key]/items/[item]", (of) => [`/p/TIX/items/${of.key}`]],
   [
     "the items of a figure",
@@ -665,6 +704,10 @@ const TRIES: [
       ["withdraw", { kind: "withdraw", why: "x", below: true }],
       ["bring back", { kind: "bring back" }],
       ["change the type", { kind: "change type", typeId: "bug", stateId: null }],
+      [
+        "move it to another project",
+        { kind: "change project", projectKey: "GATE", typeId: null, stateId: null, own: {} },
+      ],
     ] as const
   ).map(([name, command]): (typeof TRIES)[number] => [
     name,
@@ -1005,6 +1048,8 @@ const NAMES_NO_ITEM = [
   "alerts/rules/own",
   "alerts/rules/trial",
   "events/[source]",
+  "join/[token]",
+  "people/[id]/ended",
   "projects",
   "projects/[key]/adding",
   "projects/[key]/limits",
@@ -1012,6 +1057,8 @@ const NAMES_NO_ITEM = [
   "projects/[key]/fields",
   "projects/[key]/settings",
   "projects/[key]/duties",
+  "projects/[key]/invitations",
+  "projects/[key]/put-away",
   "projects/[key]/intake/import",
   "projects/[key]/plan",
   "projects/[key]/types",
@@ -1023,6 +1070,8 @@ const NAMES_NO_ITEM = [
   "projects/[key]/workflows/taken-out",
   "public/alerts/stop/[token]",
   "public/feed/[token]",
+  "public/forgotten",
+  "public/join/[token]",
   "public/welcome/[token]",
   "public/pages/[token]",
   "public/pages/[token]/files",
@@ -1045,6 +1094,7 @@ test("every page and route stands in one of the tables of this test", () => {
     ...TRIES.map(([, route]) => route),
     ...NAMES_NO_ITEM,
     "/api/projects/[key]/stream",
+    "/join/[token]",
     "/r/[token]",
     "/stop/[token]",
   ]);

@@ -162,7 +162,7 @@ test("it is accepted into the backlog by keyboard, can be undone, and is accepte
   );
   await accept();
   await triager.open("/p/TIX/plan");
-  itemKey = (await triager.page.$eval('ol[aria-label="Backlog in order"] li', (li) =>
+  itemKey = (await triager.page.$eval('ol[aria-label="Backlog in order"] li[data-key]', (li) =>
     li.getAttribute("data-key"),
   ))!;
   await triager.reads(TITLE, `li[data-key="${itemKey}"]`);

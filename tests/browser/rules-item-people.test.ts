@@ -136,9 +136,7 @@ describe("an item, as anyone on the project opens it", () => {
     await person.reads("0 of 1 done", panel);
     await person.click('input[aria-label="Record the tone is done"]');
     await person.reads("1 of 1 done", panel);
-    await person.press("Link another item");
-    await person.fill("Key of the other item", "TIX-1");
-    await person.press("Link", "//form");
+    await person.link("relates to", "TIX-1");
     await person.reads("relates to", panel);
     await person.fill("Write a comment", "Sounds <i>good</i>.");
     await person.press("Add comment");
@@ -207,10 +205,7 @@ describe("an item, as anyone on the project opens it", () => {
       {},
       card,
     );
-    await person.press("Link another item");
-    await person.choose("Kind of link", "waits for", panel);
-    await person.fill("Key of the other item", other);
-    await person.press("Link", "//form");
+    await person.link("waits for", other);
     await person.reads(`waits for ${other}`, card);
     await person.press("Add a blocker");
     await person.press("Mark as blocked");

@@ -1,5 +1,6 @@
 import { closeDatabase } from "@/db/connection";
 import { readItem } from "@/server/item/read";
+import { readFreePlaces } from "@/server/item/terms/free-places";
 import { readTerms } from "@/server/item/terms/read";
 import { INES } from "../server/setup/people";
 import { givenApplication } from "./setup/application";
@@ -67,7 +68,7 @@ test("a label is described, said, renamed before everybody's eyes, followed and 
 
 test("places as people wrote them are put to a part by a lead, their items with them", async () => {
   await ines.open("/p/TIX/design?place=terms");
-  const before = (await readTerms(INES, "TIX")).places.find(
+  const before = (await readFreePlaces(INES, "TIX")).places.find(
     ({ place }) => place === "Heron island",
   )!;
   await ines.choose(`Heron island, ${before.items} items, belongs to`, "Sailings in the app");

@@ -83,7 +83,7 @@ test.each<[FactName, Operator, ConditionValue | null, string]>([
     "links",
     "contains",
     "blocks",
-    "links is never “blocks”. It is duplicates, relates to, came from, waits for.",
+    "links is never “blocks”. It is duplicates, relates to, came from, waits for, found in, tested by.",
   ],
   ["teamId", "one of", { who: "me" }, "“team” is compared with a list."],
   ["assigneeId", "one of", { who: "my teams" }, "“assignee” is compared with a list."],

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { changesSinceAgreed } from "@/core/item/agreed";
+import { changesSinceAgreed, toBeSeenBy } from "@/core/item/agreed";
 import {
   criteriaChange,
   criteriaSchema,
@@ -183,6 +183,23 @@ describe("what was agreed when work began", () => {
     edit(other, { estimate: 8 });
     other.undo({ actorId: "ines" });
     expect(changesSinceAgreed(other.events)).toBeNull();
+  });
+
+  test("has to be seen by those who did not change it themselves, as long as the change stands", () => {
+    const subject = new Subject({ description: "Calm" });
+    edit(subject, { description: "Rough" });
+    expect(toBeSeenBy(subject.events, "noor")).toBe(0);
+    subject.move("Ready");
+    edit(subject, { criteria: [A] }, "ines");
+    const byInes = subject.item!.version;
+    edit(subject, { estimate: 8 }, "noor");
+    edit(subject, { priority: "high" }, "ines");
+    expect(toBeSeenBy(subject.events, "noor")).toBe(byInes);
+    expect(toBeSeenBy(subject.events, "ines")).toBe(byInes + 1);
+    const other = begun();
+    edit(other, { estimate: 8 }, "ines");
+    other.undo({ actorId: "ines" });
+    expect(toBeSeenBy(other.events, "noor")).toBe(0);
   });
 
   test("is what was said at the last start; a start that was undone is none", () => {

@@ -4,7 +4,8 @@ import { checksOf, NOTHING_OUTSIDE, outsideAfter, outsideWords } from "@/core/it
 import type { LinkedChange, OutsideFact } from "@/core/item/outside";
 import { keysIn, parseItemKey } from "@/core/item/key";
 import { maskKeys, OUTSIDE_WORDS } from "@/core/item/mask-keys";
-import { eventWords, linkWords, noteOf, type Names } from "@/core/item/words";
+import { linkWords } from "@/core/item/link-way";
+import { eventWords, noteOf, type Names } from "@/core/item/words";
 import { OWN_FIELDS } from "./setup/conditions";
 import { created } from "./setup/make";
 
@@ -104,6 +105,14 @@ test.each<[ItemChange, string]>([
     "left it where it is instead of moving it to state b",
   ],
   [{ kind: "put under", old: null, new: under }, "put it under TIX-7"],
+  [
+    {
+      kind: "changed project",
+      old: { projectId: "tix", number: 12, key: "TIX-12" },
+      new: { projectId: "gate", number: 3, key: "GATE-3" },
+    },
+    "moved it to another project: it was TIX-12 and is GATE-3 now",
+  ],
   [{ kind: "put under", old: under, new: null }, "took it out from under TIX-7"],
   [{ kind: "put under", old: null, new: null }, "took it out from under another item"],
   [{ kind: "ranked", old: "a", new: "b" }, "gave it another place in the order"],
@@ -150,6 +159,9 @@ test.each([
   ["duplicates", false, "is duplicated by TIX-9"],
   ["came from", true, "came from TIX-9"],
   ["came from", false, "led to TIX-9"],
+  ["found in", true, "found in TIX-9"],
+  ["found in", false, "is where somebody found TIX-9"],
+  ["tested by", false, "tests TIX-9"],
   ["relates to", false, "relates to TIX-9"],
   ["waits for", true, "waits for TIX-9"],
   ["waits for", false, "is waited for by TIX-9"],

@@ -290,6 +290,18 @@ test.each<[Trigger, string, Occurrence, string]>([
     "TIX-3 above it is finished.",
   ],
   [
+    { kind: "linked ended", way: "waits for", how: "delivered" },
+    "all that it waits for is delivered",
+    { kind: "linked ended", way: "waits for", key: "TIX-9", delivered: true },
+    "All that it waits for is delivered, TIX-9 last.",
+  ],
+  [
+    { kind: "linked ended", way: "tests", how: "any end" },
+    "all that it tests has ended",
+    { kind: "linked ended", way: "tests", key: "TIX-9", delivered: false },
+    "All that it tests has ended, TIX-9 last.",
+  ],
+  [
     { kind: "requester answered" },
     "its requester answers",
     { kind: "requester answered" },

@@ -271,6 +271,7 @@ describe("who may do what", () => {
       "edit workflow",
       "edit board",
       "edit members",
+      "put away project",
       "answer question",
     ]);
     expect(ACTIONS.every((a) => may("administrator", a))).toBe(true);

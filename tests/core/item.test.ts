@@ -13,7 +13,7 @@ import {
 import type { ItemSnapshot } from "@/core/item/fields";
 import { refuseWithoutDate } from "@/core/item/fixed-date";
 import { flowRecord } from "@/core/item/flow-record";
-import { blockedEndedBy, passageIn, readyEndedBy, type FlowPassage } from "@/core/item/passage";
+import { blockedEndedBy, passageIn, readyEndedBy, type RecordedPassage } from "@/core/item/passage";
 import { applyEvent, blocksOf, readiesOf, replay, staysOf } from "@/core/item/snapshot";
 import { finishesOf } from "@/core/item/start-finish";
 import { eventWords } from "@/core/item/words";
@@ -40,7 +40,24 @@ const step = fc.oneof(
   fc.record({ kind: fc.constant("lift" as const) }),
   { weight: 2, arbitrary: fc.record({ kind: fc.constant("ready" as const), on: fc.boolean() }) },
   fc.record({ kind: fc.constant("comment" as const) }),
+  fc.record({ kind: fc.constant("go" as const) }),
 );
+
+/** To the other of two projects, where everything is called as it is here. */
+const goesOver = ({ projectId, number, stateId }: ItemSnapshot): ItemCommand => {
+  const [was, is] = projectId === "tix" ? ["tix", "gate"] : ["gate", "tix"];
+  const at = (id: string, n: number) => ({ projectId: id, number: n, key: `${id}-${n}` });
+  return {
+    kind: "change project",
+    was: at(was, number),
+    becomes: at(is, number + 1),
+    projectName: is,
+    to: stateId,
+    fields: {},
+    own: {},
+    leaves: null,
+  };
+};
 
 function walk(
   steps: {
@@ -82,6 +99,7 @@ function walk(
       command = { kind: "lift", blockId: item.openBlockers[0].id };
     else if (s.kind === "ready" && isInProgress(item.stateKind) && item.openBlockers.length === 0)
       command = { kind: "ready", on: s.on! };
+    else if (s.kind === "go") command = goesOver(item);
     else if (s.kind === "comment")
       command = { kind: "comment", commentId: `c${ids++}`, body: "seen" };
     if (command) subject.do(command);
@@ -100,7 +118,10 @@ describe("history and snapshot", () => {
         const { events, item } = walk(steps);
         expect(replay(events)).toEqual(item);
         const stays = staysOf(events);
-        expect(stays.at(-1)).toMatchObject({ stateId: item!.stateId, to: null });
+        const { stateId, projectId } = item!;
+        expect(stays.at(-1)).toMatchObject({ stateId, projectId, to: null });
+        for (const { enteredSeq, projectId: then } of stays)
+          expect(replay(events.slice(0, enteredSeq)).projectId).toBe(then);
         stays.slice(1).forEach((stay, i) => expect(stay.from).toBe(stays[i].to));
         const inProgress = stays.filter((s) => isInProgress(s.kind));
         const covered = inProgress.reduce((sum, s) => sum + ((s.to ?? 1e9) - s.from), 0);
@@ -138,7 +159,7 @@ describe("history and snapshot", () => {
     fc.assert(
       fc.property(fc.array(step, { maxLength: 40 }), (steps) => {
         const { events } = walk(steps);
-        const kept: FlowPassage[] = [];
+        const kept: RecordedPassage[] = [];
         const blocked = new Map<number, number>();
         const ready = new Map<number, number>();
         let item: ItemSnapshot | null = null;
@@ -155,8 +176,9 @@ describe("history and snapshot", () => {
             item = applyEvent(item, event);
             if (event.kind === "moved") stay = event.seq;
           }
-          const passage = passageIn(before, own, item!);
-          if (!passage) continue;
+          const step = passageIn(before, own, item!);
+          if (!step) continue;
+          const passage = { ...step, projectId: item!.projectId };
           const last = kept.flatMap((p) => (p.kind === "start" ? [] : [p.elapsedMs])).at(-1) ?? 0;
           kept.push(
             passage.kind === "start"

@@ -1,3 +1,4 @@
+import { inviteBody, standingOf } from "@/core/people/invitation";
 import { DUTIES } from "@/core/people/duty";
 import {
   accountBody,
@@ -92,9 +93,14 @@ describe("people of a project", () => {
   });
   test("are ended and come back", () => {
     for (const ended of [true, false])
-      expect(endPersonBody.parse({ personId: "p", ended })).toEqual({ personId: "p", ended });
-    expect(refused(endPersonBody, { personId: "", ended: true })).toHaveLength(1);
-    expect(refused(endPersonBody, { personId: long(65), ended: true })).toHaveLength(1);
+      expect(endPersonBody.parse({ ended })).toEqual({ ended, handOn: [] });
+    const to = (projectId: string, personId: string | null) => ({
+      ended: true,
+      handOn: [{ projectId, personId }],
+    });
+    expect(endPersonBody.parse(to("tix", null))).toEqual(to("tix", null));
+    expect(refused(endPersonBody, to("", "ivo"))).toHaveLength(1);
+    expect(refused(endPersonBody, to("tix", long(65)))).toHaveLength(1);
   });
 });
 
@@ -121,4 +127,34 @@ describe("a change of sprints and releases", () => {
     { kind: "remove release", id: "" },
     { kind: "remove release", id: long(65) },
   ])("%#: is refused", (body) => expect(refused(timeboxBody, body)).toHaveLength(1));
+});
+
+describe("an invitation", () => {
+  const link = { kind: "link", uses: 3, role: "member", days: 7 };
+  const mail = { kind: "mail", emails: ["Ada@quay.example"], role: "observer", days: 1 };
+  test("is a link for some people, or letters to some addresses", () => {
+    expect(inviteBody.parse(link)).toEqual(link);
+    expect(inviteBody.parse(mail)).toEqual({ ...mail, emails: ["ada@quay.example"] });
+  });
+  test.each([
+    { ...link, uses: 0 },
+    { ...link, uses: 501 },
+    { ...link, uses: 1.5 },
+    { ...link, role: "lead" },
+    { ...link, days: 90 },
+    { ...mail, emails: [] },
+    { ...mail, emails: ["quay"] },
+    { ...mail, emails: Array.from({ length: 51 }, (_, i) => `a${i}@quay.example`) },
+  ])("is not %j", (body) => expect(inviteBody.safeParse(body).success).toBe(false));
+
+  const open = { until: 10, uses: 0, mostUses: 2, revokedAt: null };
+  test.each([
+    [{}, 9, "open"],
+    [{}, 10, "ended"],
+    [{ uses: 1 }, 9, "open"],
+    [{ uses: 2 }, 9, "used up"],
+    [{ revokedAt: 5, uses: 2 }, 20, "revoked"],
+  ] as const)("with %j at %s is %s", (change, now, standing) =>
+    expect(standingOf({ ...open, ...change }, now)).toBe(standing),
+  );
 });

@@ -1,4 +1,16 @@
-import { overlap, sprintAfter, sprintSchema, sprintWords, type Sprint } from "@/core/plan/sprint";
+import {
+  endAfterWeeks,
+  overlap,
+  seasonWords,
+  sprintAfter,
+  sprintBounds,
+  sprintSchema,
+  sprintStanding,
+  sprintWords,
+  weeksOfSprint,
+  type PlannedSprint,
+  type Sprint,
+} from "@/core/plan/sprint";
 
 const sprint = (name: string, startsOn: string, endsOn: string): Sprint => ({
   id: name,
@@ -15,12 +27,15 @@ describe("a sprint", () => {
   const saysOf = (given: Sprint) =>
     sprintSchema.safeParse(given).error?.issues.map((i) => [i.path.join("."), i.message]) ?? [];
 
-  it("is of a day at least and of 31 at most", () => {
+  it("is of a day at least and of fourteen weeks at most; a long one is a season", () => {
     expect(saysOf(sprint("A day", "2026-03-01", "2026-03-01"))).toEqual([]);
     expect(saysOf(sprint("A month", "2026-03-01", "2026-03-31"))).toEqual([]);
-    expect(saysOf(sprint("Too long", "2026-03-01", "2026-04-01"))).toEqual([
-      ["endsOn", "A sprint lasts a month at most."],
+    expect(saysOf(sprint("A season", "2026-03-01", "2026-06-06"))).toEqual([]);
+    expect(saysOf(sprint("Too long", "2026-03-01", "2026-06-07"))).toEqual([
+      ["endsOn", "A sprint lasts fourteen weeks at most."],
     ]);
+    expect(seasonWords(sprint("A month", "2026-03-01", "2026-03-31"))).toBeNull();
+    expect(seasonWords(sprint("More", "2026-03-01", "2026-04-01"))).toBe("a season, not a sprint");
     expect(saysOf(sprint("Backwards", "2026-03-02", "2026-03-01"))).toEqual([
       ["endsOn", "It ends before it starts."],
     ]);
@@ -30,6 +45,48 @@ describe("a sprint", () => {
     expect(saysOf(sprint("  ", "2026-03-01", "2026-03-02"))[0][1]).toBe("It needs a name.");
     expect(saysOf(sprint("x".repeat(61), "2026-03-01", "2026-03-02"))[0][1]).toMatch(/60/);
     expect(saysOf(sprint("No day", "2026-02-30", "2026-03-02"))[0][0]).toBe("startsOn");
+  });
+});
+
+describe("how a sprint stands", () => {
+  const zone = "Europe/London";
+  const of = (more: Partial<PlannedSprint> = {}): PlannedSprint => ({
+    ...ebb,
+    startedAt: null,
+    endedAt: null,
+    ...more,
+  });
+  const at = (text: string) => Date.parse(text);
+
+  it.each([
+    ["2026-02-01", {}, "coming"],
+    ["2026-02-01", { startedAt: 1 }, "running"],
+    ["2026-02-02", {}, "running"],
+    ["2026-02-15", {}, "running"],
+    ["2026-02-16", {}, "over"],
+    ["2026-02-10", { endedAt: 1 }, "ended"],
+    ["2026-02-20", { endedAt: 1 }, "ended"],
+  ])("on %s with %j: %s", (today, more, standing) =>
+    expect(sprintStanding(of(more), today)).toBe(standing),
+  );
+
+  it("counts from its start, up to when it ended, and never behind its last day", () => {
+    const bounds = (more: Partial<PlannedSprint>, now: string) =>
+      sprintBounds({ ...of(more), zone }, at(now));
+    expect(bounds({}, "2026-02-01T12:00Z")).toBeNull();
+    expect(bounds({}, "2026-02-03T12:00Z")).toEqual({
+      start: at("2026-02-02T00:00Z"),
+      end: at("2026-02-03T12:00Z"),
+    });
+    const last = at("2026-02-16T00:00Z") - 1;
+    expect(bounds({}, "2026-03-01T00:00Z")?.end).toBe(last);
+    const early = { startedAt: at("2026-01-30T09:00Z"), endedAt: at("2026-02-12T17:00Z") };
+    expect(bounds(early, "2026-03-01T00:00Z")).toEqual({
+      start: early.startedAt,
+      end: early.endedAt,
+    });
+    // Ended late: what came behind its last day is not its own.
+    expect(bounds({ endedAt: at("2026-02-20T00:00Z") }, "2026-03-01T00:00Z")?.end).toBe(last);
   });
 });
 
@@ -72,6 +129,16 @@ describe("the sprint that comes next", () => {
       startsOn: "2026-03-02",
       endsOn: "2026-03-15",
     }));
+
+  it("is as long as the last one, where that was of whole weeks", () => {
+    const long = sprint("Long", "2026-03-02", "2026-03-22");
+    expect(weeksOfSprint(long)).toBe(3);
+    expect(sprintAfter([long], "2026-03-10").endsOn).toBe("2026-04-12");
+    const odd = sprint("Odd", "2026-03-02", "2026-03-11");
+    expect(weeksOfSprint(odd)).toBeNull();
+    expect(sprintAfter([odd], "2026-03-10").endsOn).toBe("2026-03-25");
+    expect(endAfterWeeks("2026-03-02", 1)).toBe("2026-03-08");
+  });
 
   it("follows one that ends today", () =>
     expect(sprintAfter([ebb], "2026-02-15").startsOn).toBe("2026-02-16"));

@@ -118,6 +118,7 @@ const stay = (
   to,
   outcome: null,
   enteredSeq: from,
+  projectId: "timetable",
   blockedMs: 0,
   readyMs: 0,
   ...more,
@@ -137,9 +138,11 @@ const RUN: MeasuredStay[] = [
 ];
 
 test("the passages of a history, with what each took", () => {
+  const projectId = "timetable";
   expect(passagesOf(RUN)).toEqual([
-    { seq: 10, at: 10, kind: "start" },
+    { projectId, seq: 10, at: 10, kind: "start" },
     {
+      projectId,
       seq: 25,
       at: 25,
       kind: "stopped",
@@ -148,8 +151,9 @@ test("the passages of a history, with what each took", () => {
       sinceLastMs: 15,
       times: null,
     },
-    { seq: 40, at: 40, kind: "start" },
+    { projectId, seq: 40, at: 40, kind: "start" },
     {
+      projectId,
       seq: 52,
       at: 52,
       kind: "delivered",
@@ -161,8 +165,9 @@ test("the passages of a history, with what each took", () => {
         Waiting: { kind: "waiting", spentMs: 7, blockedMs: 2, readyMs: 3 },
       },
     },
-    { seq: 70, at: 70, kind: "start" },
+    { projectId, seq: 70, at: 70, kind: "start" },
     {
+      projectId,
       seq: 78,
       at: 78,
       kind: "again",

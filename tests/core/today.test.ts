@@ -43,7 +43,16 @@ const item = (id: string, more: Partial<DayItem> = {}, cardMore: Partial<Card> =
   ...more,
 });
 const arranged = (items: DayItem[], more: Partial<DayFacts> = {}) =>
-  arrangeDay({ items, asked: [], asking: [], news: [], today: TODAY, now: 0, ...more });
+  arrangeDay({
+    items,
+    asked: [],
+    asking: [],
+    news: [],
+    changed: [],
+    today: TODAY,
+    now: 0,
+    ...more,
+  });
 const partOf = (
   items: DayItem[],
   id: string,
@@ -114,6 +123,12 @@ describe("where an item stands in somebody's day", () => {
       item("a", { stateKind: "unstarted" }, { dueOn: "2026-12-05" }),
       {},
       undefined,
+    ],
+    [
+      "mine, and what was agreed has changed",
+      item("a"),
+      { changed: [{ itemId: "a", words: "Bo changed the estimate" }] },
+      "waits",
     ],
     [
       "only told of",

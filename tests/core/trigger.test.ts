@@ -107,9 +107,17 @@ test("every trigger has words, and is set off by its own occurrence only", () =>
         ? { kind, days: 3 }
         : kind === "date reached"
           ? { kind, field: "dueOn" }
-          : { kind };
+          : kind === "linked ended"
+            ? { kind, way: "waits for", how: "any end" }
+            : { kind };
   const happened = (kind: (typeof TRIGGER_KINDS)[number]): Occurrence =>
-    ({ ...sample(kind), change: "41", run: "night", parentKey: "TIX-9" }) as unknown as Occurrence;
+    ({
+      ...sample(kind),
+      change: "41",
+      run: "night",
+      parentKey: "TIX-9",
+      key: "TIX-9",
+    }) as unknown as Occurrence;
   for (const kind of TRIGGER_KINDS) {
     expect(TRIGGER_KINDS.filter((other) => isTriggeredBy(sample(kind), happened(other)))).toEqual([
       kind,
@@ -120,6 +128,11 @@ test("every trigger has words, and is set off by its own occurrence only", () =>
   expect(
     isTriggeredBy({ kind: "days in state", days: 3 }, { kind: "days in state", days: 2.9 }),
   ).toBe(false);
+  const waits = { kind: "linked ended", way: "waits for", how: "delivered" } as const;
+  const ended = { kind: "linked ended", way: "waits for", key: "TIX-9", delivered: false } as const;
+  expect(isTriggeredBy(waits, ended)).toBe(false);
+  expect(isTriggeredBy(waits, { ...ended, delivered: true })).toBe(true);
+  expect(isTriggeredBy({ ...waits, how: "any end" }, { ...ended, way: "tests" })).toBe(false);
   expect(
     isTriggeredBy(
       { kind: "deployed", environment: "Production" },
@@ -346,11 +359,11 @@ describe("sprints", () => {
       "d",
     ]);
   });
-  // Common practice, no source: a sprint lasts one to four weeks; the Scrum guide says one month at
-  // most.
+  // Common practice, no source: a sprint lasts one to four weeks; a longer one is called a season.
   test.each([
     ["2026-03-01", "2026-03-31", true],
-    ["2026-03-01", "2026-04-01", false],
+    ["2026-03-01", "2026-06-06", true],
+    ["2026-03-01", "2026-06-07", false],
     ["2026-03-02", "2026-03-01", false],
   ])("%s to %s: %s", (startsOn, endsOn, good) =>
     expect(sprintSchema.safeParse(sprint("x", startsOn, endsOn)).success).toBe(good),

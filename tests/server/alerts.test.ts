@@ -5,9 +5,11 @@ import { and, eq, isNull } from "drizzle-orm";
 import { simpleParser } from "mailparser";
 import nodemailer from "nodemailer";
 import { DAY, HOUR, MINUTE } from "@/core/calendar/instant";
+import { PLAIN_LOOK, type Look } from "@/core/view/look";
+import type { Sharing } from "@/core/view/view";
 import { STANDARD_RULE_IDS } from "@/core/alerts/standard-rules";
 import { database } from "@/db/connection";
-import { alert, alertPart, domainEvent, item, mailIn, membership, person } from "@/db/schema";
+import { alert, alertPart, domainEvent, item, mailIn, membership, person, view } from "@/db/schema";
 import { actOnAlerts } from "@/server/alerts/act";
 import { endFeed, makeFeed, readFeed } from "@/server/alerts/feed";
 import { setFollow } from "@/server/alerts/follow";
@@ -27,6 +29,8 @@ import { readWaitingMail } from "@/server/mail/take";
 import { readItem } from "@/server/item/read";
 import { endPerson } from "@/server/people/end-person";
 import type { Viewer } from "@/server/people/viewer";
+import { editViews } from "@/server/view/edit";
+import { readViews } from "@/server/view/read";
 import { openMailDoor, type MailDoor } from "@/worker/mail-door";
 import { startMailStandIn, type MailStandIn } from "../../standins/mail/server";
 import { itemIn, move, refusalOf, send } from "./setup/board";
@@ -126,6 +130,17 @@ describe("who hears", () => {
     expect(await about(TOMAS, id)).toEqual([]);
   });
 
+  test("a comment that was changed since says what it says now, once", async () => {
+    const id = await itemIn(INES, "The clapper of the bell");
+    await say(INES, id, "@Noor Bakri it is lose.");
+    const first = await about(NOOR, id);
+    expect(first.map(({ said }) => said)).toEqual(["@Noor Bakri it is lose."]);
+    const commentId = first[0].commentId!;
+    await send(INES, id, { kind: "edit comment", commentId, body: "@Noor Bakri it is loose." });
+    const after = await about(NOOR, id);
+    expect(after.flatMap(({ said }) => said ?? [])).toEqual(["@Noor Bakri it is loose."]);
+  });
+
   test("nobody of what their own move made the process do", async () => {
     const id = await itemIn(NOOR, "A bell that rings itself");
     await settle();
@@ -195,6 +210,63 @@ describe("who hears", () => {
     await database().update(item).set({ parentId: parent }).where(eq(item.id, child));
     await say(INES, child, "Here it is.");
     expect((await about(NOOR, child)).some(({ said }) => said === "Here it is.")).toBe(true);
+  });
+});
+
+describe("who follows a view", () => {
+  const soon: Look = {
+    ...PLAIN_LOOK,
+    filter: { kind: "compare", fact: "priority", op: "is", value: "urgent" },
+  };
+  const kept = async (by: Viewer, sharing: Sharing): Promise<string> => {
+    const id = randomUUID();
+    await editViews(by, "TIX", { kind: "make", id, name: "What is urgent", sharing, look: soon });
+    return id;
+  };
+
+  test("hears of what it shows, as it shows it then, and not of their own doing", async () => {
+    const view = await kept(INES, "shown");
+    await setFollow(NOOR, { kind: "view", target: view, on: true });
+    const id = await itemIn(INES, "A hole in the hull");
+    await say(INES, id, "Small.");
+    expect(await about(NOOR, id)).toEqual([]);
+    await give(INES, id, { priority: "urgent" });
+    await say(INES, id, "It grows.");
+    const told = await about(NOOR, id);
+    expect(told.some(({ said }) => said === "It grows.")).toBe(true);
+    expect(told[0].why).toEqual(["you follow it"]);
+    await say(NOOR, id, "I see it.");
+    expect((await about(NOOR, id)).some(({ said }) => said === "I see it.")).toBe(false);
+    await setFollow(NOOR, { kind: "item", target: id, on: false });
+    await longAgo(id, HOUR);
+    await say(INES, id, "And grows.");
+    expect((await about(NOOR, id)).some(({ said }) => said === "And grows.")).toBe(false);
+  });
+
+  test("hears nothing of one that is put away, taken from sight or not theirs to see", async () => {
+    const own = await kept(INES, "mine");
+    const follows = { kind: "view", target: own, on: true } as const;
+    expect(await refusalOf(setFollow(NOOR, follows))).toBe("not found");
+    expect(await refusalOf(setFollow(NOOR, { ...follows, target: "x" }))).toBe("not found");
+    const shown = await kept(INES, "shown");
+    await setFollow(IVO, { kind: "view", target: shown, on: true });
+    expect((await readViews(IVO, "TIX")).views.find(({ id }) => id === shown)?.followed).toBe(true);
+    expect((await readViews(NOOR, "TIX")).views.find(({ id }) => id === shown)?.followed).toBe(
+      false,
+    );
+    const id = await itemIn(INES, "A hole in the deck");
+    await give(INES, id, { priority: "urgent" });
+    expect(await about(IVO, id)).not.toEqual([]);
+    const [{ version }] = await database().select().from(view).where(eq(view.id, shown));
+    const changes = { sharing: "mine" } as const;
+    await editViews(INES, "TIX", { kind: "change", id: shown, version, changes });
+    await longAgo(id, HOUR);
+    await say(INES, id, "Who hears?");
+    expect((await about(IVO, id)).some(({ said }) => said === "Who hears?")).toBe(false);
+    await setFollow(INES, { kind: "view", target: shown, on: true });
+    await editViews(INES, "TIX", { kind: "put away", id: shown });
+    await say(NOOR, id, "Nobody by a view.");
+    expect((await about(IVO, id)).some(({ said }) => said === "Nobody by a view.")).toBe(false);
   });
 });
 
@@ -380,7 +452,7 @@ describe("mail at once", () => {
       .onConflictDoNothing();
     await say(INES, left, "@Petra Lind now");
     await settle();
-    await endPerson(GRETA, { personId: "petra", ended: true });
+    await endPerson(GRETA, "petra", { ended: true, handOn: [] });
     const before = standIn.mailbox.all().length;
     await sendAll(noon);
     const about = standIn.mailbox

@@ -26,6 +26,7 @@ import { editTimebox } from "@/server/plan/timeboxes";
 import type { Viewer } from "@/server/people/viewer";
 import { discardDraft } from "@/server/workflow/draft";
 import { readDesign } from "@/server/workflow/read";
+import { putProjectAway } from "@/server/workflow/put-away";
 import { startProject } from "@/server/workflow/start-project";
 import { columnOf, itemIn, limitColumn, move, refusalOf, send, stateId } from "./setup/board";
 import { ARTHUR, GRETA, INES, NOOR, OSKAR } from "./setup/people";
@@ -127,6 +128,10 @@ const ATTEMPTS: Record<
     });
   },
   "edit members": (v) => setMember(v, "TIX", { personId: OSKAR.personId, role: "observer" }),
+  "put away project": async (v) => {
+    await putProjectAway(v, "TIX", true);
+    await putProjectAway(v, "TIX", false);
+  },
   "keep view": (v) => makeView(v, "mine"),
   "share view": (v) => makeView(v, "shown"),
   "edit board": async (v) => {

@@ -107,11 +107,13 @@ test("totals of sprints and releases count what somebody may not see, and tell n
     ["sprint", sprint],
     ["release", release],
   ] as const) {
-    const { items = 0, points = 0 } = before[box.id] ?? {};
+    const none = { items: 0, points: 0, all: { items: 0, points: 0 } };
+    const { items, points, all } = before[box.id] ?? none;
     expect(whole[box.id]).toEqual({
       items: items + 1,
       points: points + 8,
       unseen: 0,
+      all: { items: all.items + 1, points: all.points + 8 },
     });
     expect(mine[box.id]).toEqual({ ...whole[box.id], unseen: 1 });
     const asked = { timebox, id: box.id };

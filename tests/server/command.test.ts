@@ -171,8 +171,8 @@ describe("commands", () => {
     await send(IVO, b, { kind: "unlink", linkId: views[0].links[0].id });
     expect((await readItem(NOOR, await keyOf(a))).links).toEqual([]);
     expect(
-      await refusalOf(send(NOOR, a, { kind: "link", linkKind: "duplicates", otherKey: "GATE-1" })),
-    ).toBe("invalid");
+      await refusalOf(send(NOOR, a, { kind: "link", linkKind: "duplicates", otherKey: "TIDE-1" })),
+    ).toBe("not found");
     expect(
       await refusalOf(
         send(NOOR, a, { kind: "link", linkKind: "duplicates", otherKey: "TIX-999999" }),

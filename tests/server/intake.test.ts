@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
-import { and, eq } from "drizzle-orm";
+import { and, eq, inArray } from "drizzle-orm";
 import { database } from "@/db/connection";
-import { item, mailOut, report, reportFollower, reportMessage } from "@/db/schema";
+import { item, mailOut, ownField, report, reportFollower, reportMessage } from "@/db/schema";
 import { readDesk } from "@/server/intake/desk";
 import { dayWords } from "@/core/calendar/day-words";
 import { answerDay } from "@/server/intake/report-promises";
@@ -18,13 +18,14 @@ import {
 } from "@/server/intake/private-page";
 import { verdictBody } from "@/core/intake/request";
 import { checkItems } from "@/server/item/check";
+import { PLAIN_FIELD } from "@/core/item/own-field";
 import { readItem } from "@/server/item/read";
 import { countUse } from "@/server/rate-limit";
 import { settle } from "./setup/events";
 import { wakeParkedReports } from "@/server/intake/follow-up";
 import { move, refusalOf } from "./setup/board";
 import { NOOR, TOMAS } from "./setup/people";
-import { accepting, FORM, sent, verdictOn } from "./setup/reports";
+import { accepting, FORM, reportRow, sent, verdictOn } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
@@ -171,6 +172,8 @@ describe("a report from outside", () => {
   });
 });
 
+const STEPS = "Hold the phone to gate 4";
+
 describe("verdicts", () => {
   test("accept makes an item at the chosen place; the requester hears of every step until it is done", async () => {
     const row = await sent();
@@ -195,6 +198,37 @@ describe("verdicts", () => {
     expect(page.messages.map((m) => m.body.split(".")[0])).toEqual(
       ["Accepted", "Being worked on", "Being worked on", "Closed"].slice(1),
     );
+  });
+
+  test("what a form asks under the name of a field of the type stands in that field, and not twice", async () => {
+    const telling = async () => {
+      const { id } = await sent();
+      await database().update(report).set({ reproduce: STEPS }).where(eq(report.id, id));
+      return reportRow(id);
+    };
+    const row = await telling();
+    const { label } = row.answers.find(({ questionId }) => questionId === "travelled")!;
+    const of = { ...PLAIN_FIELD, projectId: "tix", typeIds: ["bug"] };
+    const travelled = randomUUID();
+    const steps = randomUUID();
+    await database()
+      .insert(ownField)
+      .values([
+        { ...of, id: travelled, name: label.replace("?", ""), kind: "yes or no", position: 70 },
+        { ...of, id: steps, name: "Steps to reproduce", kind: "text", position: 71 },
+      ]);
+    const { itemKey } = await verdictOn(row.id, ACCEPT);
+    const { item: made } = await readItem(TOMAS, itemKey!);
+    expect(made.own).toMatchObject({ [travelled]: true, [steps]: STEPS });
+    expect(made.description).toContain("It hums so loud");
+    expect(made.description).not.toContain(label);
+    expect(made.description).not.toContain(STEPS);
+    const both = inArray(ownField.id, [travelled, steps]);
+    await database().update(ownField).set({ removedAt: 1 }).where(both);
+    const plain = await telling();
+    const { item: other } = await readItem(TOMAS, (await verdictOn(plain.id, ACCEPT)).itemKey!);
+    expect(other.description).toContain(label);
+    expect(other.description).toContain(STEPS);
   });
 
   test("accept below a given item lands there", async () => {

@@ -165,3 +165,32 @@ test("a lead removes a file for good: its bytes and its name, from the history t
   expect(await readKept(database(), sha256!)).toBeNull();
   expect((await checkItems()).findings).toEqual([]);
 });
+
+test("a remark on a place of a file is about that file, numbered, and outlives it", async () => {
+  const id = await itemIn(NOOR, "Where the rail is loose");
+  const key = await keyOf(id);
+  const [one, two] = [await put(NOOR, key, PNG, "one.png"), await put(NOOR, key, PNG, "two.png")];
+  const remark = (fileId: string, body: string) =>
+    send(IVO, id, { kind: "comment", body, spot: { fileId, page: null, x: 0.25, y: 1 } });
+  await remark(one.id, "Here.");
+  await remark(two.id, "Not here.");
+  await remark(one.id, "And here.");
+  const spots = async () =>
+    (await readItem(NOOR, key)).talk.comments.map(
+      ({ spot }) => spot && [spot.number, spot.fileName],
+    );
+  expect(await spots()).toEqual([
+    [1, "one.png"],
+    [1, "two.png"],
+    [2, "one.png"],
+  ]);
+  const elsewhere = await put(NOOR, await keyOf(await itemIn(NOOR, "Another")), PNG);
+  expect(await refusalOf(remark(elsewhere.id, "Of another item."))).toBe("not found");
+  await send(NOOR, id, { kind: "remove file", fileId: one.id });
+  expect(await spots()).toEqual([
+    [1, null],
+    [1, "two.png"],
+    [2, null],
+  ]);
+  expect((await checkItems()).findings).toEqual([]);
+});

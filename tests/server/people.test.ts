@@ -17,7 +17,8 @@ givenTestDatabase();
 process.env.BETTER_AUTH_SECRET = "tests-only-secret-of-more-than-32-letters-0123456789";
 
 describe("somebody who leaves", () => {
-  const end = (personId: string, ended = true, by = GRETA) => endPerson(by, { personId, ended });
+  const end = (personId: string, ended = true, by = GRETA) =>
+    endPerson(by, personId, { ended, handOn: [] });
   const projectsOf = async (personId: string) =>
     (await database().select().from(membership).where(eq(membership.personId, personId))).length;
 

@@ -2,6 +2,8 @@ import { and, eq, isNull, ne } from "drizzle-orm";
 import { DAY_PART_NAMES } from "@/core/today/day";
 import { database } from "@/db/connection";
 import { item, membership, putToRest } from "@/db/schema";
+import { seeAgreed } from "@/server/item/agreed-seen";
+import { readItem } from "@/server/item/read";
 import { setDuties } from "@/server/people/duties";
 import { loadReleases } from "@/server/plan/timeboxes";
 import { readToday, readTodayCount } from "@/server/today/read";
@@ -54,6 +56,36 @@ test("an item goes through the days of those who have to do with it, with its ne
   const missed = await find(NOOR, id);
   expect(missed).toMatchObject({ part: "missed" });
   expect(missed?.alarm).toMatch(/^was due Thursday 2 January 2020/);
+});
+
+test("whoever works on an item or reviews it sees what others changed of what was agreed, once", async () => {
+  const id = await itemIn(NOOR, "The ladder");
+  await set(INES, id, { estimate: 3 });
+  await move(NOOR, id, "Ready");
+  await move(NOOR, id, "Building");
+  await set(NOOR, id, { reviewerId: "ivo" });
+  const [{ number }] = await database().select().from(item).where(eq(item.id, id));
+  const unseen = async () =>
+    (await readItem(INES, `TIX-${number}`)).agreed?.unseenBy.map((one) => one.id);
+  expect(await unseen()).toBeUndefined();
+  await set(INES, id, { estimate: 8 });
+  expect(await unseen()).toEqual(["noor", "ivo"]);
+  expect(await find(NOOR, id)).toMatchObject({
+    part: "waits",
+    reason: "Ines Dahl changed the estimate since work began",
+    alarm: "to be seen",
+  });
+  expect(await find(IVO, id)).toMatchObject({ part: "waits", alarm: "to be seen" });
+  const { agreed } = await readItem(NOOR, `TIX-${number}`);
+  await seeAgreed(NOOR, `TIX-${number}`, agreed!.seq);
+  expect(await unseen()).toEqual(["ivo"]);
+  expect((await find(NOOR, id))?.part).toBe("hands");
+  // What is changed after it has to be seen anew; one's own change not.
+  await set(NOOR, id, { description: "With a rail" });
+  expect(await unseen()).toEqual(["ivo"]);
+  await set(INES, id, { description: "Without a rail" });
+  expect(await unseen()).toEqual(["noor", "ivo"]);
+  expect(await refusalOf(seeAgreed(OSKAR, "TIDE-1", 1))).toBe("not found");
 });
 
 test("the count at the stop is that of the day, over all projects", async () => {

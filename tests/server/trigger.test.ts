@@ -246,6 +246,41 @@ describe("every trigger, through the real write path", () => {
     await database().update(item).set({ parentId: null }).where(eq(item.id, below));
   });
 
+  test("the end of what it waits for, once all of it has ended as the rule says", async () => {
+    const rule = (how: "delivered" | "any end") =>
+      rules(HAND, { triggers: [{ kind: "linked ended", way: "waits for", how }] });
+    const wait = async (id: string, other: string) =>
+      send(NOOR, id, { kind: "link", linkKind: "waits for", otherKey: await keyOf(other) });
+    const end = async (id: string) => {
+      await move(NOOR, id, "Closed", { outcome: "obsolete", reason: "Not wanted." });
+      await settle();
+    };
+    await rule("delivered");
+    const [follower, first, second] = [
+      await building("Follows"),
+      await building("A"),
+      await building("B"),
+    ];
+    await wait(follower, first);
+    await wait(follower, second);
+    await end(first);
+    await end(second);
+    // Neither was delivered.
+    expect(await nameOf(follower)).toBe("Building");
+    await rule("any end");
+    const third = await building("C");
+    await wait(follower, third);
+    const fourth = await building("D");
+    await wait(follower, fourth);
+    await end(third);
+    expect(await nameOf(follower)).toBe("Building");
+    await end(fourth);
+    expect(await nameOf(follower)).toBe("Waiting for review");
+    expect((await lastOf(follower, "moved")).note).toBe(
+      `All that it waits for has ended, ${await keyOf(fourth)} last.`,
+    );
+  });
+
   test("first given to somebody, and only then", async () => {
     await rules("Pull", { triggers: [{ kind: "first assigned" }] });
     const id = await itemIn(NOOR, "Nobody's yet");

@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { DEMO_PASSWORD, mailOf, PEOPLE } from "@demo/people";
 import { mayMakeAccount, nobodyYet, worldOf } from "@/server/people/installation";
+import { mailGoesOut } from "@/server/people/letters";
 import { ownPage } from "@/app/asked-page";
 import { SignIn } from "@/ui/people/sign-in";
 
@@ -32,6 +33,7 @@ export default async function SignInPage({
       }
       signUp={signUp}
       first={first}
+      mailGoesOut={mailGoesOut()}
       to={ownPage(typeof to === "string" ? to : null)}
     />
   );

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { pageViewer } from "@/app/page-access";
 import { database } from "@/db/connection";
-import { mayOutside, visibleProjects } from "@/server/people/access";
+import { mayOutside, projectsPutAway, visibleProjects } from "@/server/people/access";
 import { NoProject } from "@/ui/workflow/no-project";
 import { StartProject } from "@/ui/workflow/start-project";
 
@@ -12,6 +12,9 @@ export default async function StartPage() {
   const viewer = await pageViewer();
   if (!(await mayOutside(database(), viewer, "start project")))
     return <NoProject name={viewer.name} />;
-  const projects = await visibleProjects(database(), viewer);
-  return <StartProject name={viewer.name} taken={projects.map((p) => p.key)} />;
+  const [projects, away] = await Promise.all([
+    visibleProjects(database(), viewer),
+    projectsPutAway(database(), viewer),
+  ]);
+  return <StartProject name={viewer.name} taken={[...projects, ...away].map((p) => p.key)} />;
 }

@@ -1,5 +1,8 @@
-/** What can be followed: an item, an item with all below it, a label or a part of a project. */
-export const FOLLOW_KINDS = ["item", "below", "label", "part"] as const;
+/**
+ * What can be followed: an item, an item with all below it, a label or a part of a project, a view
+ * with whatever it shows.
+ */
+export const FOLLOW_KINDS = ["item", "below", "label", "part", "view"] as const;
 export type FollowKind = (typeof FOLLOW_KINDS)[number];
 
 /** Why somebody follows. Whoever has to do with an item follows it until they stop. */

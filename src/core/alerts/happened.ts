@@ -19,6 +19,7 @@ export const HAPPENED_WORDS = {
   reopened: "it is reopened",
   withdrawn: "it is withdrawn",
   "brought back": "it is brought back",
+  "changed project": "it goes to another project",
   blocked: "it is blocked",
   freed: "a blocker is lifted",
   ready: "it is ready for its next step",
@@ -119,6 +120,8 @@ function kindsOf(event: ItemEvent, stateOf: (id: string) => StateMeaning): Kind[
     case "unlinked":
     case "put under":
       return ["linked"];
+    case "changed project":
+      return ["changed project"];
     case "approved":
     case "approval withdrawn":
       return ["agreed"];

@@ -90,7 +90,16 @@ export const STANDARD_RULES = {
   stuck: {
     title: "An item of mine is blocked, freed, sent back, reopened, withdrawn or brought back",
     why: "your item",
-    happens: ["blocked", "freed", "sent back", "reopened", "withdrawn", "brought back", "held"],
+    happens: [
+      "blocked",
+      "freed",
+      "sent back",
+      "reopened",
+      "withdrawn",
+      "brought back",
+      "changed project",
+      "held",
+    ],
     whom: ["assignee"],
     ways: ways("morning"),
   },

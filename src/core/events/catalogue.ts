@@ -27,6 +27,8 @@ const DATA = {
     /** The person who did it, or whose doing set it off. */
     byId: id.nullable().default(null),
   }),
+  /** An item is in another project now, and told there. */
+  "item left": z.object({ itemId: id }),
   /** Steps of a report's history were stored. */
   "report changed": z.object({ reportId: id, kinds: words<ReportEventKind>() }),
   "reports imported": z.object({ importId: id, reports: count }),

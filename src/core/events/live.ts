@@ -9,6 +9,8 @@ export type LivePart = "item" | "intake" | "design" | "draft" | "visit" | "view"
 
 export const LIVE_PART: Readonly<Record<EventKind, LivePart>> = {
   "item changed": "item",
+  // Everything that shows its project is read again, as after a change of how it works.
+  "item left": "design",
   "report changed": "intake",
   "reports imported": "intake",
   "import taken back": "intake",

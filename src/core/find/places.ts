@@ -74,7 +74,19 @@ export const PROJECT_PLACES: readonly ProjectPlace[] = [
   { name: "Worth", path: "/intake/worth", needs: "read intake", also: ["scoring", "votes"] },
   { name: "Triage rules", path: "/intake/rules", needs: "read intake" },
   { name: "Import of reports", path: "/intake/import", needs: "judge report" },
-  { name: "Plan", path: "/plan", needs: "read project", also: ["backlog", "sprints", "releases"] },
+  { name: "Plan", path: "/plan", needs: "read project", also: ["backlog", "reach", "releases"] },
+  {
+    name: "Planning sprints",
+    path: "/plan/planning",
+    needs: "read project",
+    also: ["room", "capacity", "dependencies"],
+  },
+  {
+    name: "Sprints",
+    path: "/plan/sprints",
+    needs: "read project",
+    also: ["burn-down", "velocity", "sprint report"],
+  },
   {
     name: "Parts of the product",
     path: "/plan/parts",

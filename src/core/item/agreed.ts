@@ -12,7 +12,11 @@ import { standingEvents } from "./standing-events";
  * criteria by which it is accepted, and its size.
  */
 
-const AGREED: readonly EditableField[] = ["description", "criteria", "estimate"];
+export const AGREED_FIELDS = [
+  "description",
+  "criteria",
+  "estimate",
+] as const satisfies readonly EditableField[];
 
 /** How what an item says differs from what was agreed. */
 export interface AgreedChanges {
@@ -72,4 +76,22 @@ function changersAfter(history: readonly ItemEvent[], start: ItemEvent): AgreedC
     .sort((a, b) => b.changes - a.changes);
 }
 
-const isAgreed = (field: string): boolean => (AGREED as readonly string[]).includes(field);
+const isAgreed = (field: string): boolean => (AGREED_FIELDS as readonly string[]).includes(field);
+
+/**
+ * The number of the last event by which others than somebody changed what was agreed, after work
+ * began: they have to have seen it. 0 where there is none.
+ * @param history all of the item's events, oldest first
+ */
+export function toBeSeenBy(history: readonly ItemEvent[], personId: string): number {
+  const start = startIn(history);
+  if (start === null) return 0;
+  const last = standingEvents(history).findLast(
+    (event) =>
+      event.seq > start.seq &&
+      event.kind === "changed" &&
+      isAgreed(event.field) &&
+      event.actorId !== personId,
+  );
+  return last?.seq ?? 0;
+}

@@ -1,9 +1,9 @@
 import type { Outcome, StateId } from "@/core/workflow/state";
-import type { Cause, CreatedData, Dependency, FileNamed, ItemEvent } from "./event";
+import type { Cause, CreatedData, Dependency, FileNamed, InProject, ItemEvent } from "./event";
 import type { DemandedItemField, EditableFields, LinkKind } from "./fields";
 import type { Named, Said, TalkClosing } from "@/core/talk/comment";
 import type { OutsideFact } from "./outside";
-import type { OwnValue } from "./own-field";
+import type { OwnValue, OwnValues } from "./own-field";
 
 /** A demanded field that is answered says something. */
 type AnsweredFields = { [F in DemandedItemField]: NonNullable<EditableFields[F]> };
@@ -17,6 +17,12 @@ export interface MoveAnswers extends Partial<AnsweredFields> {
   ticks?: string[];
   /** Own fields by id. */
   own?: Record<string, OwnValue>;
+}
+
+/** What an item stands under, as histories name it. */
+export interface ParentNamed {
+  parentId: string;
+  key: string;
 }
 
 /** A comment as it stands before a command on it. */
@@ -117,9 +123,27 @@ export type ItemCommand =
   | { kind: "undo"; undoneId: string; history: readonly ItemEvent[] }
   | ({ kind: "add file" | "remove file" } & FileNamed)
   | { kind: "withdraw"; note: string }
-  /** @param withdrawnBy why it was withdrawn last */
-  | { kind: "bring back"; withdrawnBy: Cause }
+  /**
+   * @param withdrawnBy why it was withdrawn last
+   * @param leaves what it stood under, where that has gone to another project meanwhile
+   */
+  | { kind: "bring back"; withdrawnBy: Cause; leaves?: ParentNamed | null }
   /** Into a type of any workflow; the context's workflow is that of the type. */
   | { kind: "change type"; typeId: string; to: StateId; typeName: string }
+  /** Into another project; the context's workflow is that of the type there. */
+  | {
+      kind: "change project";
+      was: InProject;
+      becomes: InProject;
+      projectName: string;
+      /** In the workflow of its type there. */
+      to: StateId;
+      /** What it says there otherwise than here; labels and parts as they are called there. */
+      fields: Partial<EditableFields>;
+      /** All that its own fields say there. */
+      own: OwnValues;
+      /** What it leaves that it stood under. */
+      leaves: ParentNamed | null;
+    }
   /** Takes a text out of the item and out of its history, wherever it says the same. */
   | { kind: "empty"; textId: string; body: string; why: string };

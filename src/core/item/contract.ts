@@ -5,10 +5,11 @@ import { copyBody } from "./copy";
 import type { ItemFileView } from "./item-file";
 import type { ItemView } from "./item-view";
 import { behindBody, type BehindView } from "./list/behind";
+import { projectChangeQuery, type ElsewhereView } from "./project-change";
 import { termEditBody } from "./terms/edit";
 import type { PartView } from "./terms/part-view";
 import { LONGEST_TERM } from "./terms/term";
-import type { TermsView } from "./terms/view";
+import type { FreePlacesView, TermsView } from "./terms/view";
 import type { WithdrawnView } from "./withdrawn-view";
 import { VOTE_SIDES } from "./vote";
 import { createItemBody, fieldEditBody, itemCommandBody } from "./request";
@@ -73,6 +74,21 @@ export const itemContract = {
     answer: answered<{ card: Card; fresh: boolean }>(),
     status: 201,
   }),
+  /** Says that one has seen what was changed of what was agreed, up to an event. */
+  seeAgreed: contract({
+    method: "POST",
+    path: "/api/items/:key/agreed-seen",
+    body: z.object({ seq: z.number().int().positive() }),
+    answer: DONE,
+  }),
+  /** What moving an item to another project would mean for it. */
+  elsewhere: contract({
+    method: "GET",
+    path: "/api/items/:key/elsewhere",
+    query: projectChangeQuery,
+    answer: answered<ElsewhereView>(),
+    kept: "elsewhere",
+  }),
   /** What was withdrawn in a project, the latest first, for those who lead it. */
   withdrawn: contract({
     method: "GET",
@@ -87,6 +103,13 @@ export const itemContract = {
     path: "/api/projects/:key/terms",
     answer: answered<TermsView>(),
     kept: "terms",
+  }),
+  /** Places as people write them that belong to no part yet. */
+  freePlaces: contract({
+    method: "GET",
+    path: "/api/projects/:key/terms/places",
+    answer: answered<FreePlacesView>(),
+    kept: "free places",
   }),
   /** Describes, renames, merges, retires or brings back a label or a part. */
   editTerms: contract({

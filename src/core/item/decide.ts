@@ -175,9 +175,11 @@ function changesFor(
     case "withdraw":
       return withdraw(item, command.note, stateOf(context.workflow, item.stateId).name);
     case "bring back":
-      return bringBack(item, command.withdrawnBy);
+      return bringBack(item, command);
     case "change type":
       return changeType(item, command, stateOf(context.workflow, command.to));
+    case "change project":
+      return changeProject(item, command, stateOf(context.workflow, command.to));
   }
 }
 
@@ -198,7 +200,10 @@ function withdraw(item: ItemSnapshot, note: string, stateName: string): ItemChan
   return [{ kind: "withdrawn", note: why }];
 }
 
-function bringBack(item: ItemSnapshot, withdrawnBy: Cause): ItemChange[] | Refusal {
+function bringBack(
+  item: ItemSnapshot,
+  { withdrawnBy, leaves }: Extract<ItemCommand, { kind: "bring back" }>,
+): ItemChange[] | Refusal {
   if (item.withdrawnAt === null) return [];
   if (withdrawnBy === "undo")
     return refuse(
@@ -206,7 +211,10 @@ function bringBack(item: ItemSnapshot, withdrawnBy: Cause): ItemChange[] | Refus
       "It was taken back together with the step that had made it.",
       "Judge its report again in Intake, or make it anew.",
     );
-  return [{ kind: "brought back" }];
+  return [
+    { kind: "brought back" },
+    ...(leaves ? [{ kind: "put under" as const, old: leaves, new: null }] : []),
+  ];
 }
 
 /** Another type, in a state of its workflow: a type starts and ends nothing. */
@@ -215,12 +223,7 @@ function changeType(
   { typeId, typeName }: Extract<ItemCommand, { kind: "change type" }>,
   to: State,
 ): ItemChange[] | Refusal {
-  if (!keepsStanding(item.stateKind, to.kind))
-    return refuse(
-      "invalid",
-      `It is ${STANDING[item.stateKind]}; in ${to.name} it would be ${STANDING[to.kind]}.`,
-      "Choose a state that begins and ends nothing, and move it afterwards.",
-    );
+  if (!keepsStanding(item.stateKind, to.kind)) return standsOtherwise(item, to);
   const changes: ItemChange[] = [];
   if (typeId !== item.typeId)
     changes.push({ kind: "changed", field: "typeId", old: item.typeId, new: typeId });
@@ -233,6 +236,56 @@ function changeType(
     });
   return changes;
 }
+
+/** Another project, and what has to be otherwise there: a project starts and ends nothing either. */
+function changeProject(
+  item: ItemSnapshot,
+  command: Extract<ItemCommand, { kind: "change project" }>,
+  to: State,
+): ItemChange[] | Refusal {
+  const { was, becomes, fields, own, leaves } = command;
+  if (was.projectId === becomes.projectId)
+    return refuse("invalid", `It is in ${command.projectName} already.`, "Choose another project.");
+  if (!keepsStanding(item.stateKind, to.kind)) return standsOtherwise(item, to);
+  const changed = (Object.keys(fields) as EditableField[]).map((field) => ({
+    kind: "changed" as const,
+    field,
+    old: item[field],
+    new: fields[field],
+  }));
+  const cleared = Object.entries(item.own).map(([field, old]) => ({
+    kind: "own changed" as const,
+    field,
+    old,
+    new: null,
+  }));
+  const said = Object.entries(own).map(([field, value]) => ({
+    kind: "own changed" as const,
+    field,
+    old: null,
+    new: value,
+  }));
+  return [
+    ...(leaves ? [{ kind: "put under" as const, old: leaves, new: null }] : []),
+    { kind: "changed project", old: was, new: becomes },
+    ...changed,
+    ...cleared,
+    ...said,
+    {
+      kind: "moved",
+      old: { stateId: item.stateId, kind: item.stateKind, ...agreed(item) },
+      new: { stateId: to.id, kind: to.kind, isReturn: false, rank: null },
+      note: `It is in ${command.projectName} now.`,
+    },
+  ];
+}
+
+const standsOtherwise = (item: ItemSnapshot, to: State): Refusal =>
+  refuse(
+    "invalid",
+    `It is ${STANDING[item.stateKind]}; in ${to.name} it would be ${STANDING[to.kind]}.`,
+    "Choose a state that begins and ends nothing, and move it afterwards.",
+  );
 
 const STANDING: Record<StateKind, string> = {
   unstarted: "not begun",
@@ -384,6 +437,7 @@ const UNDOABLE: ReadonlySet<ItemChange["kind"]> = new Set([
   "changed",
   "own changed",
   "put under",
+  "changed project",
   "ranked",
   "blocked",
   "lifted",

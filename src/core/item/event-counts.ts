@@ -3,6 +3,7 @@ import type { ItemEvent, ItemEventKind } from "./event";
 /** Kinds that change where items are, or whether work on them goes on. */
 const COUNTED: ReadonlySet<ItemEventKind> = new Set([
   "created",
+  "changed project",
   "moved",
   "undone",
   "withdrawn",

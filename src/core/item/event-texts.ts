@@ -64,6 +64,7 @@ function rewriteChange(event: ItemEvent, rewrite: Rewrite): Partial<ItemChange> 
     case "unticked":
       return event.old.criterion ? { old: { ...event.old, text: rewrite(event.old.text) } } : {};
     case "put under":
+    case "changed project":
     case "brought back":
     case "talk closed":
     case "ranked":

@@ -43,6 +43,13 @@ export interface Dependency {
   key: string;
 }
 
+/** Where an item is, and what it is called there. */
+export interface InProject {
+  projectId: string;
+  number: number;
+  key: string;
+}
+
 /** A file as histories name it. */
 export interface FileNamed {
   fileId: string;
@@ -84,6 +91,8 @@ export type ItemChange =
       old: { parentId: string; key: string } | null;
       new: { parentId: string; key: string } | null;
     }
+  /** It is in another project, with another key. What it says there comes behind it. */
+  | { kind: "changed project"; old: InProject; new: InProject }
   | { kind: "ranked"; old: string; new: string }
   /** Went beyond a limit: a firm one with a reason, advice without. */
   | { kind: "overrode"; new: LimitBreak; note: string | null }

@@ -19,7 +19,14 @@ export type ClassOfService = (typeof CLASSES_OF_SERVICE)[number];
 export const ORIGINS = ["planned", "unplanned"] as const;
 export type Origin = (typeof ORIGINS)[number];
 
-export const LINK_KINDS = ["duplicates", "relates to", "came from", "waits for"] as const;
+export const LINK_KINDS = [
+  "duplicates",
+  "relates to",
+  "came from",
+  "waits for",
+  "found in",
+  "tested by",
+] as const;
 export type LinkKind = (typeof LINK_KINDS)[number];
 
 const id = z.string().min(1).max(64);

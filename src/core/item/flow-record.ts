@@ -1,14 +1,14 @@
 import { membershipsOf, type Membership } from "@/core/plan/membership";
 import { mergeIntervals, overlap, type Interval } from "@/core/calendar/instant";
 import type { ItemEvent } from "./event";
-import { passagesOf, type FlowPassage, type MeasuredStay } from "./passage";
+import { passagesOf, type MeasuredStay, type RecordedPassage } from "./passage";
 import { blocksOf, readiesOf, staysOf, type BlockedInterval } from "./snapshot";
 
 /** What flow measures read of an item: kept as events come, and the same when made anew. */
 export interface FlowRecord {
   stays: MeasuredStay[];
   blocks: BlockedInterval[];
-  passages: FlowPassage[];
+  passages: RecordedPassage[];
   /** How long it was in which sprint and release. */
   memberships: Membership[];
 }

@@ -28,6 +28,8 @@ export const LEVEL_WORDS = [
 /** What a new project calls the levels of its items, from the lowest. */
 export const FIRST_LEVEL_NAMES = ["task", "story", "feature", "epic"] as const;
 
+/** Flow figures, forecasts and sizes are of one level at a time: tasks under an item are part of it. */
+export const UNIT_LEVEL = 1;
 /** From this level on an item is a large piece: it holds others that stand on their own. */
 export const LARGE_LEVEL = 2;
 
@@ -64,6 +66,9 @@ export const itemTypeSchema = z.object({
   glyph: z.enum(TYPE_GLYPHS),
   template: z.string().max(5_000, "Use at most 5,000 characters."),
 });
+
+/** The sign by which types of bugs are known. */
+export const BUG_SIGN: TypeGlyphName = "lozenge";
 
 /** What a bug's description begins with. */
 export const BUG_TEMPLATE = `**Steps to reproduce**

@@ -31,6 +31,11 @@ export interface ItemViewLink {
   key: string;
   title: string;
   stateName: string;
+  /** Whether nothing is to be done about it any more. */
+  finished: boolean;
+  /** Who has it in hand. */
+  owner: string | null;
+  sprintName: string | null;
   /** Where the item waits for the other one: whether that is still to come, or will not come. */
   wait: "open" | "ended otherwise" | null;
 }
@@ -67,7 +72,15 @@ export interface ItemView {
   }[];
   parent: { key: string; title: string } | null;
   /** What of it is different from what was agreed when work began; null where nothing is. */
-  agreed: (Omit<AgreedChanges, "by"> & { by: { name: string; changes: number }[] }) | null;
+  agreed:
+    | (Omit<AgreedChanges, "by"> & {
+        by: { name: string; changes: number }[];
+        /** Who has the item or reviews it and has not said that they saw the last change. */
+        unseenBy: { id: string; name: string }[];
+        /** Up to which event whoever looks now sees it. */
+        seq: number;
+      })
+    | null;
   links: ItemViewLink[];
   /** How many items it waits for that this person may not see. */
   waitsUnseen: number;

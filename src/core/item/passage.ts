@@ -33,6 +33,9 @@ export type FlowPassage =
       times: StateTimes | null;
     };
 
+/** A passage with the project that the item was in then. */
+export type RecordedPassage = FlowPassage & { projectId: string };
+
 /** Time spent in states, and how long of it the item was blocked or ready, in milliseconds. */
 export type StateTimes = Record<
   StateId,
@@ -53,21 +56,22 @@ export function stateTimes(stays: readonly MeasuredStay[]): StateTimes {
 }
 
 /** The passages that a whole run of stays amounts to, oldest first. */
-export function passagesOf(stays: readonly MeasuredStay[]): FlowPassage[] {
-  const passages: FlowPassage[] = [];
+export function passagesOf(stays: readonly MeasuredStay[]): RecordedPassage[] {
+  const passages: RecordedPassage[] = [];
   let before: MeasuredStay | null = null;
   let delivered = false;
   let elapsedMs = 0;
   let lastMs = 0;
   for (const [i, stay] of stays.entries()) {
-    const { enteredSeq: seq, from: at, outcome } = stay;
+    const { enteredSeq: seq, from: at, outcome, projectId } = stay;
     if (before && isInProgress(before.kind)) elapsedMs += at - before.from;
     const step = passage(before?.kind ?? null, stay.kind);
-    if (step === "start") passages.push({ seq, at, kind: "start" });
+    if (step === "start") passages.push({ projectId, seq, at, kind: "start" });
     if (step === "finish") {
       const kind = delivered ? "again" : isDelivered(outcome) ? "delivered" : "stopped";
       const times = kind === "delivered" ? stateTimes(stays.slice(0, i)) : null;
-      passages.push({ seq, at, kind, outcome, elapsedMs, sinceLastMs: elapsedMs - lastMs, times });
+      const sinceLastMs = elapsedMs - lastMs;
+      passages.push({ projectId, seq, at, kind, outcome, elapsedMs, sinceLastMs, times });
       lastMs = elapsedMs;
       delivered ||= isDelivered(outcome);
     }

@@ -15,6 +15,7 @@ import {
   ownValueSchema,
 } from "@/core/item/own-field";
 import { TALK_CLOSINGS } from "@/core/talk/comment";
+import { LAST_PAGE } from "@/core/talk/spot";
 import { OUTCOMES } from "@/core/workflow/state";
 
 /*
@@ -24,6 +25,14 @@ import { OUTCOMES } from "@/core/workflow/state";
  */
 
 const id = z.string().min(1).max(64);
+
+const part = z.number().min(0).max(1);
+const fileSpot = z.object({
+  fileId: z.uuid(),
+  page: z.number().int().min(1).max(LAST_PAGE).nullable(),
+  x: part,
+  y: part,
+});
 
 type Schemas = { [F in EditableField]: (typeof ITEM_FIELDS)[F]["schema"] };
 
@@ -78,6 +87,7 @@ export const commandRequest = z.discriminatedUnion("kind", [
     answersId: z.uuid().optional(),
     /** Whether those who are named are asked to answer; where nobody is, whoever has the item. */
     asks: z.boolean().optional(),
+    spot: fileSpot.optional(),
   }),
   z.object({
     kind: z.literal("edit comment"),
@@ -103,7 +113,13 @@ export const commandRequest = z.discriminatedUnion("kind", [
   }),
   z.object({ kind: z.literal("lift"), blockId: z.uuid() }),
   z.object({ kind: z.literal("ready"), on: z.boolean() }),
-  z.object({ kind: z.literal("link"), linkKind: z.enum(LINK_KINDS), otherKey: z.string().max(30) }),
+  z.object({
+    kind: z.literal("link"),
+    linkKind: z.enum(LINK_KINDS),
+    otherKey: z.string().max(30),
+    /** Whether it is the other item of which this is said: that one waits for this one. */
+    turned: z.boolean().optional(),
+  }),
   z.object({ kind: z.literal("unlink"), linkId: z.uuid() }),
   z.object({ kind: z.literal("tick"), policyId: id, on: z.boolean() }),
   /** Finds one of its acceptance criteria met, or not any more. */
@@ -120,6 +136,18 @@ export const commandRequest = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("bring back") }),
   /** Into another type; where that follows another workflow, with the state to be in. */
   z.object({ kind: z.literal("change type"), typeId: id, stateId: id.nullable() }),
+  /** Into another project; the type and the state there, or those that fit best. */
+  z.object({
+    kind: z.literal("change project"),
+    projectKey: z.string().min(1).max(20),
+    typeId: id.nullable(),
+    stateId: id.nullable(),
+    /** What fields there must say and would not. */
+    own: z
+      .record(id, ownValueSchema)
+      .refine((own) => Object.keys(own).length <= MOST_OWN_FIELDS, "Too many fields at once.")
+      .default({}),
+  }),
   z.object({ kind: z.literal("undo"), commandId: z.uuid() }),
 ]);
 export type CommandRequest = z.infer<typeof commandRequest>;

@@ -21,6 +21,10 @@ export const SHOWN_FROM = {
   "relates to": { words: "what it relates to", several: true, of: "item" },
   "came from": { words: "what it came from", several: true, of: "item" },
   "led to": { words: "what came from it", several: true, of: "item" },
+  "found in": { words: "what it was found in", several: true, of: "item" },
+  "found here": { words: "what was found in it", several: true, of: "item" },
+  "tested by": { words: "what it is tested by", several: true, of: "item" },
+  tests: { words: "what it tests", several: true, of: "item" },
   duplicates: { words: "what it duplicates", several: true, of: "item" },
   "duplicated by": { words: "what duplicates it", several: true, of: "item" },
 } as const;

@@ -125,6 +125,8 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
       return { approvals: before.approvals.filter((a) => a.byId !== event.actorId) };
     case "put under":
       return { parentId: event.new?.parentId ?? null };
+    case "changed project":
+      return { projectId: event.new.projectId, number: event.new.number };
     case "ranked":
       return { rank: event.new };
     case "blocked":
@@ -235,6 +237,8 @@ export interface Stay extends Interval {
 /** A stay with the number of the event that began it. */
 export interface RecordedStay extends Stay {
   enteredSeq: number;
+  /** The project that the item was in then. */
+  projectId: string;
 }
 
 /**
@@ -244,11 +248,15 @@ export interface RecordedStay extends Stay {
 export function staysOf(events: readonly ItemEvent[]): RecordedStay[] {
   const stays: RecordedStay[] = [];
   let outcome: Outcome | null = null;
+  let projectId = "";
   for (const event of standingEvents(events)) {
     const last = stays.at(-1);
     const { seq: enteredSeq, at } = event;
+    if (event.kind === "created" || event.kind === "changed project")
+      projectId = event.new.projectId;
     if (event.kind === "created")
       stays.push({
+        projectId,
         enteredSeq,
         stateId: event.new.stateId,
         kind: event.new.stateKind,
@@ -260,6 +268,7 @@ export function staysOf(events: readonly ItemEvent[]): RecordedStay[] {
       last.to = at;
       const { stateId, kind } = event.new;
       stays.push({
+        projectId,
         enteredSeq,
         stateId,
         kind,

@@ -11,6 +11,7 @@ import {
   type NamedThings,
 } from "./fields";
 import type { TalkClosing } from "@/core/talk/comment";
+import { linkWords } from "./link-way";
 import { outsideWords } from "./outside";
 import { ownValueWords, type OwnField } from "./own-field";
 
@@ -52,6 +53,8 @@ export function eventWords(event: ItemEvent, names: Names): string {
       return event.new
         ? `put it under ${event.new.key}`
         : `took it out from under ${event.old?.key ?? "another item"}`;
+    case "changed project":
+      return `moved it to another project: it was ${event.old.key} and is ${event.new.key} now`;
     case "ranked":
       return "gave it another place in the order";
     case "overrode":
@@ -115,17 +118,6 @@ function blockedWords({ cause, waitingFor, dependency }: EventOf<"blocked">["new
 
 /** What was said with an event; null where nothing was. */
 export const noteOf = (event: ItemEvent): string | null => ("note" in event ? event.note : null);
-
-/** "duplicates TIX-9", and seen from the other side "is duplicated by TIX-9". */
-export function linkWords(link: { kind: string; otherKey: string; outward: boolean }): string {
-  const inward: Record<string, string> = {
-    duplicates: "is duplicated by",
-    "came from": "led to",
-    "relates to": "relates to",
-    "waits for": "is waited for by",
-  };
-  return `${link.outward ? link.kind : (inward[link.kind] ?? link.kind)} ${link.otherKey}`;
-}
 
 const editorOf = (field: string): FieldEditor | null =>
   field in ITEM_FIELDS ? itemField(field as EditableField).editor : null;

@@ -12,6 +12,21 @@ export interface AccountRow {
   /** Until when a link of theirs can be used; null where none waits. */
   linkUntil: number | null;
   hasPassword: boolean;
+  /** When they left; null while they are here. */
+  endedAt: number | null;
+}
+
+/** What somebody has in hand that is not finished, by project, with who could have it. */
+export interface HandsView {
+  projects: {
+    id: string;
+    key: string;
+    name: string;
+    /** Items that they are to do, and items that they are to review. */
+    assigned: number;
+    reviews: number;
+    people: { id: string; name: string }[];
+  }[];
 }
 
 export interface AccountsView {

@@ -28,6 +28,7 @@ export const ACTIONS = [
   "edit workflow",
   "edit board",
   "edit members",
+  "put away project",
   "send report",
   "answer question",
 ] as const;
@@ -61,6 +62,18 @@ export const MAY: Record<Role, ReadonlySet<Action>> = {
   observer: new Set<Action>(["read project", "read flow", "keep view", "send report"]),
   requester: new Set<Action>(["send report", "answer question"]),
 };
+
+/** What can still be done in a project that was put away, by whoever may: it is read, or brought back. */
+const WHERE_PUT_AWAY: ReadonlySet<Action> = new Set<Action>([
+  "read project",
+  "read flow",
+  "read intake",
+  "read withdrawn",
+  "put away project",
+]);
+
+/** Whether an action is still there in a project that was put away. */
+export const staysWherePutAway = (action: Action): boolean => WHERE_PUT_AWAY.has(action);
 
 /** Whether a role may do something; without a role nothing is allowed. */
 export function may(role: Role | null, action: Action): boolean {

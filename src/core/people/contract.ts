@@ -1,10 +1,13 @@
 import { z } from "zod";
-import { answered, contract } from "@/core/contract/contract";
-import type { AccountsView, MembersView } from "./account";
+import { answered, contract, DONE } from "@/core/contract/contract";
+import type { AccountsView, HandsView, MembersView } from "./account";
+import { inviteBody, joinBody, type Invitations, type InvitationsView } from "./invitation";
 import {
   accountBody,
   changePasswordBody,
   dutiesBody,
+  endPersonBody,
+  forgottenBody,
   memberBody,
   signInBody,
   signUpBody,
@@ -47,6 +50,55 @@ export const peopleContract = {
     body: accountBody,
     answer: z.object({ personId: z.string(), token: z.string(), until: z.number() }),
     status: 201,
+  }),
+  /** The open items of somebody, by project, and who could have them. */
+  hands: contract({
+    method: "GET",
+    path: "/api/people/:id/ended",
+    answer: answered<HandsView>(),
+    kept: "hands",
+  }),
+  /** Ends somebody who left, and hands on what they had; or brings them back. */
+  endPerson: contract({
+    method: "POST",
+    path: "/api/people/:id/ended",
+    body: endPersonBody,
+    answer: z.object({ handedOn: z.number(), left: z.number() }),
+  }),
+  /** Who is invited to a project, for those who may add people. */
+  invitations: contract({
+    method: "GET",
+    path: "/api/projects/:key/invitations",
+    answer: answered<InvitationsView>(),
+    kept: "invitations",
+  }),
+  /** Invites people to a project, or revokes an invitation. */
+  invite: contract({
+    method: "POST",
+    path: "/api/projects/:key/invitations",
+    body: inviteBody,
+    answer: answered<Invitations>(),
+  }),
+  /** Comes into a project by an invitation, signed in. */
+  join: contract({
+    method: "POST",
+    path: "/api/join/:token",
+    body: z.object({}),
+    answer: z.object({ projectKey: z.string() }),
+  }),
+  /** The same with a new account. */
+  joinNew: contract({
+    method: "POST",
+    path: "/api/public/join/:token",
+    body: joinBody,
+    answer: z.object({ projectKey: z.string() }),
+  }),
+  /** Sends a link for a new password to whoever has an account with a mail address. */
+  forgotten: contract({
+    method: "POST",
+    path: "/api/public/forgotten",
+    body: forgottenBody,
+    answer: DONE,
   }),
   /** Sets the password that a link is for. */
   welcome: contract({

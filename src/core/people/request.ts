@@ -6,7 +6,7 @@ export const passwordSchema = z
   .string()
   .min(10, "A password has at least 10 characters.")
   .max(128, "A password has at most 128 characters.");
-const mail = z
+export const mailSchema = z
   .string()
   .trim()
   .toLowerCase()
@@ -16,7 +16,7 @@ export const accountBody = z.discriminatedUnion("kind", [
   z.object({
     kind: z.literal("make"),
     name: nameSchema,
-    email: mail,
+    email: mailSchema,
     calling: z.string().trim().max(60).default(""),
     administrator: z.boolean().default(false),
   }),
@@ -29,7 +29,11 @@ export type AccountRequest = z.infer<typeof accountBody>;
 
 export const welcomeBody = z.object({ password: passwordSchema });
 
-export const signUpBody = z.object({ name: nameSchema, email: mail, password: passwordSchema });
+export const signUpBody = z.object({
+  name: nameSchema,
+  email: mailSchema,
+  password: passwordSchema,
+});
 
 export const memberBody = z.object({
   personId: z.string().min(1).max(64),
@@ -44,7 +48,24 @@ const holder = z.object({
 });
 export const dutiesBody = z.object({ holders: z.array(holder).max(500) });
 
-export const endPersonBody = z.object({ personId: z.string().min(1).max(64), ended: z.boolean() });
+/** Somebody who has forgotten their password asks for a letter. */
+export const forgottenBody = z.object({ email: mailSchema });
+
+/** Ends somebody, and says for each project who has their open items then; or brings them back. */
+export const endPersonBody = z.object({
+  ended: z.boolean(),
+  handOn: z
+    .array(
+      z.object({
+        projectId: z.string().min(1).max(64),
+        /** Null: nobody yet. */
+        personId: z.string().min(1).max(64).nullable(),
+      }),
+    )
+    .max(200)
+    .default([]),
+});
+export type EndPersonRequest = z.output<typeof endPersonBody>;
 
 export const signInBody = z.object({ email: z.string().max(320), password: z.string().max(1_000) });
 

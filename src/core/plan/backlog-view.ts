@@ -8,16 +8,20 @@ import type { OwnField } from "@/core/item/own-field";
 import type { RosterPerson } from "@/core/people/roster";
 import type { StateId } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
-import type { Listed, Release, Sprint } from "./sprint";
+import type { Listed, PlannedSprint, Release } from "./sprint";
 
 /** So many rows of a backlog come at a time. */
 export const BACKLOG_PAGE = 100;
 
-/** What is open in a sprint or release, and how much of it this person may not see. */
+/**
+ * What is in a sprint or release: how much is open, how much of that this person may not see, and how
+ * much there is with what is finished.
+ */
 export interface TimeboxTotal {
   items: number;
   points: number;
   unseen: number;
+  all: { items: number; points: number };
 }
 
 /** Everything about a backlog but its rows. */
@@ -36,7 +40,7 @@ export interface BacklogView {
   workflows: Workflow[];
   types: ItemType[];
   people: RosterPerson[];
-  sprints: Listed<Sprint>[];
+  sprints: Listed<PlannedSprint>[];
   releases: Listed<Release>[];
   ownFields: OwnField[];
   /** What this person may do here. */

@@ -2,7 +2,10 @@ import { z } from "zod";
 import { answered, contract, DONE } from "@/core/contract/contract";
 import type { BacklogRows, BacklogView } from "./backlog-view";
 import { TIMEBOXES } from "./membership";
-import { timeboxBody } from "./request";
+import type { PlanningView } from "./planning-view";
+import { USUAL_REACH_WEEKS, type ReachView } from "./reach-view";
+import { sprintActBody, timeboxBody } from "./request";
+import type { SprintView } from "./sprint-view";
 
 export const planContract = {
   /** What is around the backlog of a project: how much is in it, and its sprints and releases. */
@@ -20,12 +23,43 @@ export const planContract = {
     answer: answered<BacklogRows>(),
     kept: "backlog rows",
   }),
+  /** How far down it a project will probably get, drawn from so many past weeks. */
+  reach: contract({
+    method: "GET",
+    path: "/api/projects/:key/backlog/reach",
+    query: z.object({
+      weeks: z.coerce.number().int().min(4).max(104).default(USUAL_REACH_WEEKS),
+    }),
+    answer: answered<ReachView>(),
+    kept: "reach",
+  }),
   /** The open items of a sprint or release, by their ids. */
   inside: contract({
     method: "GET",
     path: "/api/projects/:key/plan/inside",
     query: z.object({ timebox: z.enum(TIMEBOXES), id: z.string().max(64) }),
     answer: answered<{ ids: string[] }>(),
+  }),
+  /** The next sprints with what is planned into them, and the backlog beside them. */
+  planning: contract({
+    method: "GET",
+    path: "/api/projects/:key/plan/planning",
+    answer: answered<PlanningView>(),
+    kept: "planning",
+  }),
+  /** A sprint with its figures. */
+  sprint: contract({
+    method: "GET",
+    path: "/api/projects/:key/plan/sprints/:sprint",
+    answer: answered<SprintView>(),
+    kept: "sprint",
+  }),
+  /** Starts a sprint, ends it or brings it back. */
+  actOnSprint: contract({
+    method: "POST",
+    path: "/api/projects/:key/plan/sprints/:sprint",
+    body: sprintActBody,
+    answer: answered<SprintView>(),
   }),
   /** Makes, changes or takes out a sprint or a release. */
   change: contract({

@@ -1,8 +1,9 @@
 import { z } from "zod";
-import { isoDate, parseIsoDate } from "@/core/calendar/zone";
+import type { Instant } from "@/core/calendar/instant";
+import { dayStart, isoDate, parseIsoDate } from "@/core/calendar/zone";
 import type { SprintsMeant } from "@/core/condition/sprint-word";
 
-/** A time box of at most one month with a goal; both its days belong to it. */
+/** A time box with a goal; both its days belong to it. One to four weeks are usual. */
 export interface Sprint {
   id: string;
   name: string;
@@ -10,6 +11,53 @@ export interface Sprint {
   /** ISO 8601 calendar dates */
   startsOn: string;
   endsOn: string;
+}
+
+/** A sprint with when it was started and ended by somebody. */
+export interface PlannedSprint extends Sprint {
+  startedAt: Instant | null;
+  endedAt: Instant | null;
+}
+
+/**
+ * How a sprint stands: it comes; it runs, from when somebody started it, or from its first day on; its
+ * last day has passed and nobody has ended it; somebody has.
+ */
+export type SprintStanding = "coming" | "running" | "over" | "ended";
+
+/** @param today ISO 8601 date, in the sprint's zone */
+export function sprintStanding(
+  { startsOn, endsOn, startedAt, endedAt }: Omit<PlannedSprint, "id" | "name" | "goal">,
+  today: string,
+): SprintStanding {
+  if (endedAt !== null) return "ended";
+  if (endsOn < today) return "over";
+  return startedAt !== null || startsOn <= today ? "running" : "coming";
+}
+
+export interface SprintBounds {
+  start: Instant;
+  end: Instant;
+}
+
+/**
+ * From when to when a sprint counts: from when somebody started it, or its first day began; up to when
+ * somebody ended it, and never behind its last day. Null before its start.
+ */
+export function sprintBounds(
+  {
+    startsOn,
+    endsOn,
+    startedAt,
+    endedAt,
+    zone,
+  }: Omit<PlannedSprint, "id" | "name" | "goal"> & { zone: string },
+  now: Instant,
+): SprintBounds | null {
+  const start = startedAt ?? dayStart(parseIsoDate(startsOn), zone);
+  if (start > now) return null;
+  const lastMoment = dayStart(parseIsoDate(endsOn) + 1, zone) - 1;
+  return { start, end: Math.max(start, Math.min(now, lastMoment, endedAt ?? Infinity)) };
 }
 
 /** A named set of items that are delivered together. */
@@ -25,11 +73,31 @@ export type Listed<T> = T & { past: boolean };
 
 const id = z.string().min(1).max(64);
 const name = z.string().trim().min(1, "It needs a name.").max(60, "Use at most 60 characters.");
-const LONGEST_DAYS = 31;
+/** Longer than this it is no sprint any more. */
+const LONGEST_DAYS = 14 * 7;
+/** Longer than this it is a season, not a sprint. */
+const USUAL_AT_MOST = 4 * 7 + 3;
 
 /** How many days a stretch has, both ends counted. */
 function lengthInDays(from: string, to: string): number {
   return Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000) + 1;
+}
+
+/** What a long sprint is called; null where it is a usual one. */
+export const seasonWords = ({ startsOn, endsOn }: Pick<Sprint, "startsOn" | "endsOn">) =>
+  lengthInDays(startsOn, endsOn) > USUAL_AT_MOST ? "a season, not a sprint" : null;
+
+/** The last day of a sprint of so many weeks. */
+export const endAfterWeeks = (startsOn: string, weeks: number): string =>
+  isoDate(parseIsoDate(startsOn) + 7 * weeks - 1);
+
+/** How many whole weeks a sprint has; null where it has none. */
+export function weeksOfSprint({
+  startsOn,
+  endsOn,
+}: Pick<Sprint, "startsOn" | "endsOn">): number | null {
+  const days = lengthInDays(startsOn, endsOn);
+  return days > 0 && days % 7 === 0 ? days / 7 : null;
 }
 
 export const sprintSchema = z
@@ -48,7 +116,7 @@ export const sprintSchema = z
       context.addIssue({
         code: "custom",
         path: ["endsOn"],
-        message: "A sprint lasts a month at most.",
+        message: "A sprint lasts fourteen weeks at most.",
       });
   });
 
@@ -59,12 +127,12 @@ export const releaseSchema = z.object({
   released: z.boolean(),
 });
 
-/** How long a sprint is where nobody says more of it. */
-const USUAL_DAYS = 14;
+/** How long a sprint is where there was none before. */
+const USUAL_WEEKS = 2;
 
 /**
  * The sprint that would come next: from the day after the last one, or from today where that is
- * over.
+ * over, and as long as that.
  * @param sprints in order of their days
  * @param today ISO 8601 date
  * @example sprintAfter([], "2026-03-02") // Sprint 1, 2026-03-02 to 2026-03-15
@@ -79,7 +147,7 @@ export function sprintAfter(
   return {
     name: `Sprint ${sprints.length + 1}`,
     startsOn: isoDate(startsOn),
-    endsOn: isoDate(startsOn + USUAL_DAYS - 1),
+    endsOn: endAfterWeeks(isoDate(startsOn), (last && weeksOfSprint(last)) ?? USUAL_WEEKS),
   };
 }
 

@@ -1,3 +1,5 @@
+import type { FileSpot } from "./spot";
+
 /** Whom a message on an item is for; the two are never mixed. */
 export const AUDIENCES = ["team", "reporters"] as const;
 export type Audience = (typeof AUDIENCES)[number];
@@ -29,4 +31,6 @@ export interface Said {
   asks?: string[];
   /** Left out where it is for the team. */
   audience?: Audience;
+  /** The place on a file that it is about. */
+  spot?: FileSpot;
 }

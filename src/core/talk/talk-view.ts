@@ -1,5 +1,6 @@
 import type { Audience, CommentSign, TalkClosing } from "./comment";
 import type { Nameable } from "./named";
+import type { SeenSpot } from "./spot";
 
 /** Somebody who is asked something, and whether they have answered in its thread. */
 export interface AskedPerson {
@@ -26,6 +27,8 @@ export interface TalkComment {
   signs: { sign: CommentSign; people: string[]; mine: boolean }[];
   /** Where it was agreed on on a walk: whose it is, and by when. */
   agreed: { owner: string | null; dueOn: string | null } | null;
+  /** The place on a file that it is about. */
+  spot: SeenSpot | null;
 }
 
 /** An item that a text names by its key, as a small preview. */

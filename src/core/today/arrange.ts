@@ -42,6 +42,10 @@ export function arrangeDay(facts: DayFacts): DayLines {
         next: { kind: "answer", commentId: question.commentId },
       });
   }
+  for (const { itemId, words } of facts.changed) {
+    const item = known.get(itemId);
+    if (item) put("waits", item, { reason: words, alarm: "to be seen", next: LOOK });
+  }
   for (const item of urgentFirst) {
     if (item.blocked?.byMe) put("waits", item, { reason: item.blocked.words, next: LOOK });
     else if (item.ofReview && item.mine.reviewer)

@@ -77,11 +77,18 @@ export interface DayNews {
   words: string;
 }
 
+/** What others changed of what was agreed about an item, which this person has still to see. */
+export interface DayChange {
+  itemId: string;
+  words: string;
+}
+
 export interface DayFacts {
   items: readonly DayItem[];
   asked: readonly DayQuestion[];
   asking: readonly DayQuestion[];
   news: readonly DayNews[];
+  changed: readonly DayChange[];
   today: Day;
   now: Instant;
 }

@@ -24,6 +24,8 @@ export interface View {
   /** Where it stands in everybody's frame; null: nowhere. */
   place: number | null;
   favourite: boolean;
+  /** Whether this person hears of what it shows. */
+  followed: boolean;
   mayChange: boolean;
 }
 

@@ -51,6 +51,13 @@ export const workflowContract = {
     body: projectBody,
     answer: DONE,
   }),
+  /** Puts a project away, or brings it back. */
+  putProjectAway: contract({
+    method: "POST",
+    path: "/api/projects/:key/put-away",
+    body: z.object({ away: z.boolean() }),
+    answer: DONE,
+  }),
   /** What was changed of how the project works beside its workflows, the latest first. */
   designHistory: contract({
     method: "GET",

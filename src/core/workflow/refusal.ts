@@ -38,6 +38,7 @@ export const REFUSAL_CODES = [
   "not found",
   "invalid",
   "withdrawn",
+  "put away",
   "blocker unknown",
   "in use",
   "talk closed",

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { counted } from "@/core/formats/counted";
+import { LINK_WAY_WORDS } from "@/core/item/link-way";
 import type { OutsideFact } from "@/core/item/outside";
 import {
   schemaOfKinds,
@@ -15,6 +16,8 @@ export type Occurrence =
   | Exclude<OutsideFact, { kind: "change abandoned" | "checks started" }>
   | { kind: "sub-tasks finished" }
   | { kind: "parent finished"; parentKey: string }
+  /** Of what it is linked to in one way the last has ended; whether all of it was delivered. */
+  | { kind: "linked ended"; way: string; key: string; delivered: boolean }
   | { kind: "requester answered" }
   | { kind: "first assigned" }
   | { kind: "days in state"; days: number }
@@ -124,6 +127,32 @@ const TABLE = {
     "the item above it is finished",
     ({ parentKey }) => `${parentKey} above it is finished.`,
   ),
+  "linked ended": withParameters("linked ended", {
+    title: "what it is linked to has ended",
+    parameters: { way: z.enum(LINK_WAY_WORDS), how: z.enum(["delivered", "any end"]) },
+    begins: { way: "waits for", how: "delivered" },
+    editors: {
+      way: {
+        kind: "choice",
+        label: "All that it",
+        options: () => LINK_WAY_WORDS.map((way) => ({ value: way, label: way })),
+      },
+      how: {
+        kind: "choice",
+        label: "Ends how",
+        options: () => [
+          { value: "delivered", label: "is delivered" },
+          { value: "any end", label: "has ended, however" },
+        ],
+      },
+    },
+    words: ({ way, how }) =>
+      `all that it ${way} ${how === "delivered" ? "is delivered" : "has ended"}`,
+    waitedFor: (trigger, happened) =>
+      trigger.way === happened.way && (trigger.how === "any end" || happened.delivered),
+    history: ({ way, key, delivered }) =>
+      `All that it ${way} ${delivered ? "is delivered" : "has ended"}, ${key} last.`,
+  }),
   "requester answered": plain(
     "requester answered",
     "its requester answers",

@@ -164,7 +164,7 @@ export const follow = pgTable(
       .notNull()
       .references(() => person.id, { onDelete: "cascade" }),
     kind: text("kind").$type<FollowKind>().notNull(),
-    /** The id of the item; of a label or a part its project and name. */
+    /** The id of the item or the view; of a label or a part its project and name. */
     target: text("target").notNull(),
     on: boolean("on").notNull(),
     why: text("why").$type<FollowReason>().notNull(),
@@ -173,7 +173,7 @@ export const follow = pgTable(
   (t) => [
     primaryKey({ columns: [t.personId, t.kind, t.target] }),
     index("follow_target").on(t.kind, t.target),
-    check("follow_kind", sql`${t.kind} in ('item', 'below', 'label', 'part')`),
+    check("follow_kind", sql`${t.kind} in ('item', 'below', 'label', 'part', 'view')`),
   ],
 );
 

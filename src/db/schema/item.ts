@@ -30,6 +30,7 @@ import type {
 import type { Criterion, Met } from "@/core/item/criterion";
 import type { Outside } from "@/core/item/outside";
 import type { Audience, CommentSign, Named, TalkClosing } from "@/core/talk/comment";
+import type { FileSpot } from "@/core/talk/spot";
 import type { OwnValues } from "@/core/item/own-field";
 import type { FlowPassage, StateTimes } from "@/core/item/passage";
 import type { Timebox } from "@/core/plan/membership";
@@ -212,6 +213,10 @@ export const itemEvent = pgTable(
     index("item_event_overrode")
       .on(t.at)
       .where(sql`${t.kind} = 'overrode'`),
+    // What has gone to other projects is looked for by the one that it was in.
+    index("item_event_changed_project")
+      .on(sql`(${t.old} ->> 'projectId')`)
+      .where(sql`${t.kind} = 'changed project'`),
     check("item_event_seq", sql`${t.seq} > 0`),
   ],
 );
@@ -395,6 +400,8 @@ export const comment = pgTable(
     at: instant("at").notNull(),
     /** The comment that it answers. */
     answersId: uuid("answers_id"),
+    /** The place on a file that it is about. */
+    spot: jsonb("spot").$type<FileSpot>(),
     named: jsonb("named").$type<Named>().notNull().default({ people: [], teams: [] }),
     /** People who are asked to answer it, by their ids. */
     asks: jsonb("asks").$type<string[]>().notNull().default([]),
@@ -464,6 +471,21 @@ export const itemLook = pgTable(
   (t) => [primaryKey({ columns: [t.personId, t.itemId] })],
 );
 
+/** Up to which event somebody said that they saw what was changed of what was agreed. */
+export const agreedSeen = pgTable(
+  "agreed_seen",
+  {
+    itemId: uuid("item_id")
+      .notNull()
+      .references(() => item.id),
+    personId: text("person_id")
+      .notNull()
+      .references(() => person.id, { onDelete: "cascade" }),
+    seq: integer("seq").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.itemId, t.personId] })],
+);
+
 export const itemLink = pgTable(
   "item_link",
   {
@@ -482,7 +504,7 @@ export const itemLink = pgTable(
     check("item_link_other", sql`${t.fromItemId} <> ${t.toItemId}`),
     check(
       "item_link_kind",
-      sql`${t.kind} in ('duplicates', 'relates to', 'came from', 'waits for')`,
+      sql`${t.kind} in ('duplicates', 'relates to', 'came from', 'waits for', 'found in', 'tested by')`,
     ),
   ],
 );

@@ -9,7 +9,9 @@ import {
   primaryKey,
   text,
   timestamp,
+  uuid,
 } from "drizzle-orm/pg-core";
+import type { InvitedRole } from "@/core/people/invitation";
 import { instant } from "./columns";
 import { project } from "./project";
 
@@ -108,6 +110,57 @@ export const passwordLink = pgTable(
     usedAt: instant("used_at"),
   },
   (t) => [index("password_link_person").on(t.personId)],
+);
+
+/** A way into a project, for one address or for several people. Of its link only a digest is kept. */
+export const invitation = pgTable(
+  "invitation",
+  {
+    id: uuid("id").primaryKey(),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
+    role: text("role").$type<InvitedRole>().notNull(),
+    digest: text("digest").notNull().unique(),
+    /** Whom it was sent to; null for whoever has the link. */
+    email: text("email"),
+    madeById: text("made_by_id")
+      .notNull()
+      .references(() => person.id),
+    madeAt: instant("made_at").notNull(),
+    until: instant("until").notNull(),
+    mostUses: integer("most_uses").notNull(),
+    uses: integer("uses").notNull().default(0),
+    revokedAt: instant("revoked_at"),
+  },
+  (t) => [
+    index("invitation_project").on(t.projectId),
+    check("invitation_role", sql`${t.role} in ('member', 'observer')`),
+    check("invitation_uses", sql`${t.uses} between 0 and ${t.mostUses}`),
+  ],
+);
+
+/**
+ * Letters about accounts: invitations and links for a new password. What one says is emptied once it
+ * is out.
+ */
+export const accountLetter = pgTable(
+  "account_letter",
+  {
+    id: uuid("id").primaryKey(),
+    recipient: text("recipient").notNull(),
+    subject: text("subject").notNull(),
+    body: text("body").notNull(),
+    dueAt: instant("due_at").notNull(),
+    tries: integer("tries").notNull().default(0),
+    sentAt: instant("sent_at"),
+    failed: text("failed"),
+  },
+  (t) => [
+    index("account_letter_due")
+      .on(t.dueAt)
+      .where(sql`${t.sentAt} is null and ${t.failed} is null`),
+  ],
 );
 
 /** The one row of what this database was begun with. */

@@ -1,12 +1,13 @@
 import type { Timebox, TimeboxOwnerKind } from "@/core/plan/membership";
 import { sql } from "drizzle-orm";
-import { check, date, index, pgTable, primaryKey, text } from "drizzle-orm/pg-core";
+import { boolean, check, date, index, pgTable, primaryKey, text } from "drizzle-orm/pg-core";
 import { instant } from "./columns";
+import { person } from "./people";
 import { project } from "./project";
 
 /**
  * A time box with a goal, of a project or a team. Both days belong to it. It is over when its last
- * day has passed.
+ * day has passed, and ended when somebody has said what becomes of what is open in it.
  */
 export const sprint = pgTable(
   "sprint",
@@ -20,11 +21,20 @@ export const sprint = pgTable(
     goal: text("goal").notNull(),
     startsOn: date("starts_on", { mode: "string" }).notNull(),
     endsOn: date("ends_on", { mode: "string" }).notNull(),
+    /** When somebody started it; else it runs from its first day on. */
+    startedAt: instant("started_at"),
+    startedBy: text("started_by").references(() => person.id),
+    /** When somebody ended it, and what they said of it. */
+    endedAt: instant("ended_at"),
+    endedBy: text("ended_by").references(() => person.id),
+    goalReached: boolean("goal_reached"),
+    endWords: text("end_words"),
     removedAt: instant("removed_at"),
   },
   (t) => [
     index("sprint_owner_days").on(t.ownerKind, t.ownerId, t.startsOn),
     check("sprint_length", sql`${t.endsOn} >= ${t.startsOn} and ${t.endsOn} < ${t.startsOn} + 98`),
+    check("sprint_ended", sql`(${t.endedAt} is null) = (${t.endWords} is null)`),
     check("sprint_owner", sql`${t.ownerKind} in ('project', 'team')`),
   ],
 );

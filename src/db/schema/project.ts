@@ -33,8 +33,12 @@ export const project = pgTable(
       .$type<string[]>()
       .notNull()
       .default([...FIRST_LEVEL_NAMES]),
+    /** When it was put away, and by whom: it can be read since, and nothing of it changes. */
+    putAwayAt: instant("put_away_at"),
+    putAwayBy: text("put_away_by"),
   },
   (t) => [
+    check("project_put_away", sql`(${t.putAwayAt} is null) = (${t.putAwayBy} is null)`),
     check("project_key", sql`${t.key} ~ '^[A-Z][A-Z0-9]{1,9}$'`),
     check("project_default_size", sql`${t.defaultSize} > 0`),
     check("project_visibility", sql`${t.visibility} in ('everyone', 'members')`),

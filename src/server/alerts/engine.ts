@@ -9,12 +9,14 @@ import type { Transaction } from "@/db/connection";
 import { item, itemEvent } from "@/db/schema";
 import { readEvents } from "../item/history";
 import { snapshotOf } from "../item/rows";
+import { conditionAsker } from "./condition-asker";
 import { followBecause } from "./follow";
 import { whoSees } from "./hearers";
 import { keepAlerts } from "./keep";
 import { ownConcerns } from "./own-concerns";
 import { meaningsOfStates, statesIn } from "./state-meanings";
 import { membersOfTeams, tiesTo } from "./ties";
+import { viewConcerns } from "./view-concerns";
 
 /**
  * Tells people what happened to an item: what its history says of one command, whom that concerns
@@ -39,7 +41,9 @@ export async function alertPeople(
   const of = snapshotOf(row);
   const teams = [...new Set(happened.flatMap((one) => one.teams))];
   const doers = new Set([byId, ...events.map((e) => e.actorId)].filter((id) => id !== null));
-  const doerOf = doersBySeq(events);
+  const occurrence = { of, happened, doerOf: doersBySeq(events), doers, at };
+  // One for all that asks: what they ask of the project and of the item is read once.
+  const asks = conditionAsker(tx, occurrence);
   const concerns = concernsTogether([
     concernsOf({
       happened,
@@ -47,7 +51,8 @@ export async function alertPeople(
       membersOf: await membersOfTeams(tx, teams),
       doers,
     }),
-    await ownConcerns(tx, { of, happened, doerOf, doers, at }),
+    await ownConcerns(tx, occurrence, asks),
+    await viewConcerns(tx, occurrence, asks),
   ]);
   const sees = await whoSees(tx, row, [...concerns.keys()]);
   const told = [...concerns].flatMap(([personId, { rules, seqs }]) =>

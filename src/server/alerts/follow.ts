@@ -1,13 +1,14 @@
-import { and, eq } from "drizzle-orm";
+import { and, eq, isNull } from "drizzle-orm";
 import { validate as isUuid } from "uuid";
 import type { FollowKind, FollowReason } from "@/core/alerts/follow";
 import type { FollowAsked } from "@/core/alerts/request";
 import { TERM_KINDS, type TermKind } from "@/core/item/terms/term";
 import { database, type Reader, type Transaction } from "@/db/connection";
-import { follow, project } from "@/db/schema";
+import { follow, project, view } from "@/db/schema";
 import { namedItems } from "../item/list/named";
 import { visibleTo } from "../people/access";
 import type { Viewer } from "../people/viewer";
+import { seesView } from "../view/read";
 import { notFound } from "../refused";
 
 /** How a label or a part of a project is followed. */
@@ -39,7 +40,8 @@ export async function setFollow(
   now = Date.now(),
 ): Promise<void> {
   const db = database();
-  if (!(await maySee(viewer, kind, target))) throw notFound(isTerm(kind) ? kind : "item");
+  if (!(await maySee(viewer, kind, target)))
+    throw notFound(isTerm(kind) || kind === "view" ? kind : "item");
   const row = { on, why: "chosen" as const, since: now };
   await db
     .insert(follow)
@@ -49,6 +51,17 @@ export async function setFollow(
 
 async function maySee(viewer: Viewer, kind: FollowKind, target: string): Promise<boolean> {
   const db = database();
+  if (kind === "view") {
+    if (!isUuid(target)) return false;
+    const rows = await db
+      .select({ id: view.id })
+      .from(view)
+      .innerJoin(project, eq(project.id, view.groundId))
+      .where(
+        and(eq(view.id, target), isNull(view.putAwayAt), seesView(viewer), visibleTo(db, viewer)),
+      );
+    return rows.length > 0;
+  }
   if (isTerm(kind)) {
     const [projectId] = target.split("/", 1);
     const rows = await db

@@ -2,20 +2,17 @@ import { and, asc, eq, isNotNull, isNull, lte } from "drizzle-orm";
 import { mayWriteAt } from "@/core/alerts/hours";
 import { alertLetter } from "@/core/alerts/letter";
 import { OWN_MAIL_HEADER } from "@/core/formats/mail-text";
-import { transact, type Transaction } from "@/db/connection";
+import type { Transaction } from "@/db/connection";
 import { alert, mailStopped } from "@/db/schema";
 import { log, traced } from "../log";
-import { mailer, type Transporter } from "../mail/mailer";
+import type { Transporter } from "../mail/mailer";
+import { isGivenUp, sendDue, triedAgainAt, type SendOutcome } from "../mail/outbox";
 import { appAddress, mailSettings } from "../mail/settings";
 import { hoursOf } from "./hours";
 import { receiverOf, toldNow } from "./sent-telling";
 import { tokenFor } from "./signed-token";
 
 type AlertRow = typeof alert.$inferSelect;
-
-const AT_ONCE = 20;
-const MOST_TRIES = 8;
-const FIRST_PAUSE_MS = 30_000;
 
 /** What stands before the plus in the address to which alerts are answered. */
 export const ANSWERS_TO = "answer";
@@ -26,23 +23,9 @@ export const ANSWERS_TO = "answer";
  * sending was cut off by a crash is sent again under the same Message-ID.
  * @returns how many were sent
  */
-export async function sendAlertMails(now = Date.now()): Promise<number> {
-  const by = mailer();
-  if (!by) return 0;
-  let sent = 0;
-  for (let i = 0; i < AT_ONCE; i++) {
-    const outcome = await transact((tx) => sendNext(tx, by, now));
-    if (outcome === "none") break;
-    if (outcome === "sent") sent += 1;
-  }
-  return sent;
-}
+export const sendAlertMails = (now = Date.now()): Promise<number> => sendDue(sendNext, now);
 
-async function sendNext(
-  tx: Transaction,
-  by: Transporter,
-  now: number,
-): Promise<"sent" | "left" | "none"> {
+async function sendNext(tx: Transaction, by: Transporter, now: number): Promise<SendOutcome> {
   const [row] = await tx
     .select()
     .from(alert)
@@ -78,8 +61,8 @@ async function sendNext(
   } catch (error) {
     const tries = row.tries + 1;
     log.error({ ...traced(error), alertId: row.id, tries }, "an alert could not be sent");
-    const unsent = tries >= MOST_TRIES ? "the mail server did not take it" : null;
-    await set({ tries, unsent, mailDueAt: now + FIRST_PAUSE_MS * 2 ** row.tries });
+    const unsent = isGivenUp(tries) ? "the mail server did not take it" : null;
+    await set({ tries, unsent, mailDueAt: triedAgainAt(now, row.tries) });
     return "left";
   }
 }

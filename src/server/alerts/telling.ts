@@ -8,7 +8,7 @@ import { maskKeys } from "@/core/item/mask-keys";
 import { eventWords, noteOf, type Names } from "@/core/item/words";
 import { database } from "@/db/connection";
 import { alertPart, alertRule, comment, itemEvent, type alert } from "@/db/schema";
-import { hiddenKeysIn } from "../item/hidden-keys";
+import { hiddenKeys } from "../item/hidden-keys";
 import { readEvents, wasUndone } from "../item/history";
 import { namedItems, seenOf } from "../item/list/named";
 import { namesOf } from "../item/names";
@@ -65,7 +65,7 @@ export async function tellParts(
   alerts = alerts.filter(({ itemId }) => items.has(itemId));
   const events = await eventsOf(alerts, parts);
   const names = await namesOf(db, [...projectOf.values()]);
-  const gone = await goneComments([...events.values()]);
+  const present = await presentWords([...events.values()]);
   const seen = await seenOf(viewer, [...new Set(parts.flatMap((part) => part.otherIds))]);
   const ownNames = await ownRuleNames(parts);
   const telling = new Map<string, Telling>();
@@ -73,11 +73,11 @@ export async function tellParts(
     const own = parts.filter((part) => part.alertId === row.id);
     const ofProject = names(projectOf.get(row.itemId)!);
     const lines = own.flatMap((part) =>
-      linesOf({ row, part, events, names: ofProject, gone, seen }),
+      linesOf({ row, part, events, names: ofProject, present, seen }),
     );
-    telling.set(row.id, { why: whyOf(own, ownNames), lines });
+    telling.set(row.id, { why: whyOf(own, ownNames), lines: saidOnce(lines) });
   }
-  return masked(viewer, alerts, projectOf, telling);
+  return masked(viewer, telling);
 }
 
 /** The closest reason first; a rule of one's own by its name. */
@@ -132,12 +132,12 @@ async function eventsOf(
 const commentOf = (event: ItemEvent): string | null =>
   event.kind === "commented" || event.kind === "comment edited" ? event.new.commentId : null;
 
-/** Comments that were taken back: what they said is told to nobody any more. */
-async function goneComments(events: readonly ItemEvent[]): Promise<Set<string>> {
+/** What comments say now by their ids: nothing where they were taken back. */
+async function presentWords(events: readonly ItemEvent[]): Promise<Map<string, string | null>> {
   const ids = events.flatMap((event) => commentOf(event) ?? []);
-  if (ids.length === 0) return new Set();
+  if (ids.length === 0) return new Map();
   const rows = await database()
-    .select({ id: comment.id, goneAt: comment.goneAt })
+    .select({ id: comment.id, body: comment.body, goneAt: comment.goneAt })
     .from(comment)
     .where(
       and(
@@ -148,7 +148,7 @@ async function goneComments(events: readonly ItemEvent[]): Promise<Set<string>> 
         ),
       ),
     );
-  return new Set(rows.filter(({ goneAt }) => goneAt !== null).map(({ id }) => id));
+  return new Map(rows.map(({ id, body, goneAt }) => [id, goneAt === null ? body : null]));
 }
 
 function linesOf({
@@ -156,14 +156,14 @@ function linesOf({
   part,
   events,
   names,
-  gone,
+  present,
   seen,
 }: {
   row: ToldAlert;
   part: PartRow;
   events: ReadonlyMap<string, ItemEvent>;
   names: Names;
-  gone: ReadonlySet<string>;
+  present: ReadonlyMap<string, string | null>;
   seen: ReadonlySet<string>;
 }): AlertLine[] {
   const others = part.otherIds.filter((id) => seen.has(id));
@@ -172,11 +172,12 @@ function linesOf({
     return [{ who: null, words: part.said, said: null, commentId: null, at: part.at, ids }];
   const steps = part.seqs.flatMap((seq) => {
     const event = events.get(eventKey(row.itemId, seq));
-    return event && !gone.has(commentOf(event) ?? "") ? [event] : [];
+    return event && present.get(commentOf(event) ?? "") !== null ? [event] : [];
   });
   if (steps.length === 0) return [];
   // The steps of one command were done by one, and are one line.
-  const said = steps.map(saidWith).find((words) => words !== null) ?? null;
+  const said =
+    steps.map((event) => saidWith(event, present)).find((words) => words !== null) ?? null;
   return [
     {
       who: whoDid(steps[0], names),
@@ -192,8 +193,19 @@ function linesOf({
   ];
 }
 
-const saidWith = (event: ItemEvent): string | null =>
-  event.kind === "commented" || event.kind === "comment edited" ? event.new.body : noteOf(event);
+/** What was said with a step: of a comment what it says now, so that nobody answers a slip. */
+function saidWith(event: ItemEvent, present: ReadonlyMap<string, string | null>): string | null {
+  const id = commentOf(event);
+  return id === null ? noteOf(event) : (present.get(id) ?? null);
+}
+
+/** A comment that was changed since stands once in an alert, where it was told last. */
+function saidOnce(lines: readonly AlertLine[]): AlertLine[] {
+  const last = new Map(lines.map(({ commentId }, place) => [commentId, place]));
+  return lines.map((line, place) =>
+    line.commentId === null || last.get(line.commentId) === place ? line : { ...line, said: null },
+  );
+}
 
 function whoDid({ actorId, cause }: ItemEvent, names: Names): string {
   if (actorId !== null) return names.person(actorId);
@@ -203,24 +215,17 @@ function whoDid({ actorId, cause }: ItemEvent, names: Names): string {
 /** What the product itself wrote names no item that the reader may not see. */
 async function masked(
   viewer: Viewer,
-  alerts: readonly ToldAlert[],
-  projectOf: ReadonlyMap<string, string>,
   telling: Map<string, Telling>,
 ): Promise<Map<string, Telling>> {
-  const projects = new Set(alerts.map((row) => projectOf.get(row.itemId)!));
-  for (const projectId of projects) {
-    const own = alerts.filter((row) => projectOf.get(row.itemId) === projectId);
-    const lines = own.flatMap((row) => telling.get(row.id)!.lines);
-    const hidden = await hiddenKeysIn(
-      database(),
-      viewer,
-      projectId,
-      lines.flatMap(({ words, said }) => [words, said ?? ""]),
-    );
-    for (const line of lines) {
-      line.words = maskKeys(line.words, hidden);
-      if (line.who === "The process") line.said = line.said && maskKeys(line.said, hidden);
-    }
+  const lines = [...telling.values()].flatMap((one) => one.lines);
+  const hidden = await hiddenKeys(
+    database(),
+    viewer,
+    lines.flatMap(({ words, said }) => [words, said ?? ""]),
+  );
+  for (const line of lines) {
+    line.words = maskKeys(line.words, hidden);
+    if (line.who === "The process") line.said = line.said && maskKeys(line.said, hidden);
   }
   return telling;
 }

@@ -1,3 +1,4 @@
+import { UNIT_LEVEL } from "@/core/item/item-type";
 import {
   and,
   asc,
@@ -32,7 +33,6 @@ import { removeColumns } from "./remove-columns";
 import { showUnshown } from "./show-states";
 import { plainChange, savedChange, type DesignChange } from "@/core/workflow/design-change";
 import { COLUMNS_BY_WORDS } from "@/core/board/columns-by";
-import { FLOW_LEVEL } from "../flow/facts";
 import { seenItem } from "../item/seen-item";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -350,7 +350,7 @@ async function removeBoard(tx: Transaction, projectId: string, boardId: string):
       and(
         eq(itemType.workflowId, state.workflowId),
         eq(itemType.projectId, projectId),
-        eq(itemType.level, FLOW_LEVEL),
+        eq(itemType.level, UNIT_LEVEL),
       ),
     )
     .where(eq(columnState.boardId, board.id));

@@ -1,3 +1,4 @@
+import { UNIT_LEVEL } from "@/core/item/item-type";
 import { and, eq, inArray, isNull, or, sql } from "drizzle-orm";
 import { limitOfPerson, type CountedLimit } from "@/core/board/board-limits";
 import { awayWords } from "@/core/alerts/hours";
@@ -6,7 +7,6 @@ import { loadOf, type LoadNow } from "@/core/board/load";
 import type { Reader } from "@/db/connection";
 import { item, itemType, membership, state } from "@/db/schema";
 import { hoursOf } from "../alerts/hours";
-import { FLOW_LEVEL } from "../flow/facts";
 
 /**
  * How much each person of a project has in their hands, over all projects, and how much they may: a
@@ -34,7 +34,7 @@ export async function readLoads(
       and(
         isNull(item.withdrawnAt),
         inArray(item.stateKind, ["waiting", "working"]),
-        eq(itemType.level, FLOW_LEVEL),
+        eq(itemType.level, UNIT_LEVEL),
         or(inArray(item.assigneeId, ids), inArray(item.reviewerId, ids)),
         inArray(hands, ids),
       ),

@@ -3,7 +3,7 @@ import type { Instant } from "@/core/calendar/instant";
 import type { Reader } from "@/db/connection";
 import { teamMember } from "@/db/schema";
 import { loadOwnFields } from "../item/own-fields";
-import { seesItem } from "../people/access";
+import { seesAnywhere } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { sprintsNow } from "../plan/timeboxes";
 import type { SqlAsker } from "./compile";
@@ -47,6 +47,6 @@ export async function viewerAsker(
     ...asker,
     personId: viewer.personId,
     teamIds: teams.map((t) => t.id),
-    sees: (of) => seesItem(reader, viewer, of),
+    sees: (of) => seesAnywhere(reader, viewer, of),
   };
 }

@@ -69,8 +69,14 @@ function around(from: ShownFrom): SQL | undefined {
       return linkedBy("came from", "from");
     case "duplicated by":
       return linkedBy("duplicates", "from");
+    case "found here":
+      return linkedBy("found in", "from");
+    case "tests":
+      return linkedBy("tested by", "from");
     case "came from":
     case "duplicates":
+    case "found in":
+    case "tested by":
       return linkedBy(from, "to");
     case "sprint":
     case "release":

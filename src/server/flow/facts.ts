@@ -3,6 +3,7 @@ import type { Instant } from "@/core/calendar/instant";
 import { dayNumber, dayStart } from "@/core/calendar/zone";
 import type { Departure, FlowFacts, Running, StateStep, StateSum } from "@/core/flow/facts";
 import type { Period } from "@/core/flow/period";
+import { UNIT_LEVEL } from "@/core/item/item-type";
 import type { FinishKind } from "@/core/item/start-finish";
 import type { Reader } from "@/db/connection";
 import { flowPassage, item, itemType, project, stay } from "@/db/schema";
@@ -20,19 +21,16 @@ export interface FlowScope {
   classOfService?: string;
 }
 
-/** Flow figures are of one level at a time: tasks under an item are part of it. */
-export const FLOW_LEVEL = 1;
-
 const FINISHES: FinishKind[] = ["delivered", "stopped", "again"];
 
 /**
- * The items of a scope; those withdrawn after a start keep their place in the past. Goes with a
- * join of `item` and `itemType`.
+ * The items of a scope; those withdrawn after a start keep their place in the past, and so do those
+ * that have gone to another project since. Goes with a join of `item` and `itemType`, and with what
+ * says which project the item was in.
  */
-const inScope = ({ project: { id }, typeId, classOfService }: FlowScope): SQL =>
+const inScope = ({ typeId, classOfService }: FlowScope): SQL =>
   and(
-    eq(item.projectId, id),
-    eq(itemType.level, FLOW_LEVEL),
+    eq(itemType.level, UNIT_LEVEL),
     or(isNull(item.withdrawnAt), isNotNull(item.firstStartedAt)),
     typeId === undefined ? undefined : eq(item.typeId, typeId),
     classOfService === undefined ? undefined : sql`${item.classOfService} = ${classOfService}`,
@@ -130,6 +128,7 @@ export async function readRunning(reader: Reader, scope: FlowScope): Promise<Run
     .where(
       and(
         inScope(scope),
+        eq(item.projectId, scope.project.id),
         isNull(item.withdrawnAt),
         inArray(item.stateKind, ["waiting", "working"]),
       ),

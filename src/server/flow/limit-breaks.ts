@@ -1,12 +1,18 @@
-import { and, desc, eq, gte, lt, not, sql } from "drizzle-orm";
+import { and, desc, eq, gte, lt, not, sql, type SQL } from "drizzle-orm";
 import type { LimitBreak } from "@/core/board/limit";
 import { breaksByWeek } from "@/core/flow/limit-breaks";
 import type { LearnView } from "@/core/flow/learn-view";
 import type { Period } from "@/core/flow/period";
 import type { Reader } from "@/db/connection";
-import { item, itemEvent, itemText, person } from "@/db/schema";
+import { item, itemEvent, itemText, person, stay } from "@/db/schema";
 import { wasUndone } from "../item/history";
+import { keyColumn } from "../item/key";
 import type { FlowScope } from "./facts";
+
+/** That the item was in a project when something happened to it. */
+const wasIn = (projectId: string): SQL => sql`exists (
+  select 1 from ${stay} where ${stay.itemId} = ${itemEvent.itemId} and ${stay.projectId} = ${projectId}
+    and ${stay.enteredAt} <= ${itemEvent.at} and (${stay.leftAt} is null or ${stay.leftAt} >= ${itemEvent.at}))`;
 
 /** So many are listed, the latest; how many there were is said in any case. */
 const MOST_LISTED = 500;
@@ -18,14 +24,14 @@ const MOST_LISTED = 500;
  */
 export async function readLimitBreaks(
   reader: Reader,
-  { project, typeId, classOfService }: FlowScope & { project: { key: string } },
+  { project, typeId, classOfService }: FlowScope,
   period: Period,
   hidden: ReadonlySet<string>,
 ): Promise<LearnView["breaks"]> {
   const rows = await reader
     .select({
       itemId: item.id,
-      number: item.number,
+      key: keyColumn,
       title: item.title,
       at: itemEvent.at,
       limit: itemEvent.new,
@@ -46,7 +52,7 @@ export async function readLimitBreaks(
     .leftJoin(person, eq(person.id, itemEvent.actorId))
     .where(
       and(
-        eq(item.projectId, project.id),
+        wasIn(project.id),
         eq(itemEvent.kind, "overrode"),
         gte(itemEvent.at, period.from),
         lt(itemEvent.at, period.to),
@@ -57,14 +63,14 @@ export async function readLimitBreaks(
     )
     .orderBy(desc(itemEvent.at), desc(itemEvent.itemId))
     .limit(MOST_LISTED);
-  const breaks = rows.map(({ itemId: id, number, title, at, limit, reason, by }) => {
+  const breaks = rows.map(({ itemId: id, key, title, at, limit, reason, by }) => {
     const unseen = hidden.has(id);
     return {
       at,
       limit: limit as LimitBreak,
       reason: unseen ? null : reason,
       by: unseen ? null : by,
-      item: unseen ? null : { id, key: `${project.key}-${number}`, title },
+      item: unseen ? null : { id, key, title },
     };
   });
   return { weeks: breaksByWeek(breaks, project.zone), total: rows[0]?.total ?? 0 };

@@ -13,7 +13,7 @@ import type { Reader } from "@/db/connection";
 import { item, itemLink, itemType, release, report } from "@/db/schema";
 import type { PromiseFilter } from "../intake/promises";
 import { loadReleases, loadSprints } from "../plan/timeboxes";
-import { FLOW_LEVEL } from "./facts";
+import { UNIT_LEVEL } from "@/core/item/item-type";
 import type { UnplannedView } from "@/core/flow/learn-view";
 
 const SPRINTS_SHOWN = 6;
@@ -44,7 +44,7 @@ export async function finishedWork({
     .where(
       and(
         eq(item.projectId, projectId),
-        eq(itemType.level, FLOW_LEVEL),
+        eq(itemType.level, UNIT_LEVEL),
         gte(item.deliveredAt, from),
         lt(item.deliveredAt, to),
         ofKind(filter),

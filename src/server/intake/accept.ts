@@ -1,6 +1,7 @@
 import { cutText } from "@/core/formats/cut-text";
 import { listWords } from "@/core/formats/list-words";
 import { and, eq, isNull, ne } from "drizzle-orm";
+import { filledFields, type FilledFields } from "@/core/intake/filled-fields";
 import { missingForNow, placementOf } from "@/core/intake/placement";
 import type { Acceptance } from "@/core/intake/acceptance";
 import type { ItemCommand } from "@/core/item/command";
@@ -14,6 +15,7 @@ import { itemEvent, itemType, report } from "@/db/schema";
 import { allThroughDoor, throughDoor } from "../item/door";
 import { enterAlong, enterNew } from "../item/enter";
 import type { Along, Errand, Place } from "../item/errand";
+import { loadOwnFields } from "../item/own-fields";
 import { seenItem } from "../item/seen-item";
 import type { ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -68,16 +70,20 @@ export async function acceptReport({
     ...fields
   } = { ...acceptance, ...plan.fields };
   const parent = plan.under ? await openParent(tx, viewer, access, plan.under) : null;
+  const typeThere = parent ? await taskType(tx, access.project.id) : fields.typeId;
+  const ownFields = await loadOwnFields(tx, access.project.id);
+  const filled = filledFields(row, ownFields, typeThere);
   const base = {
     ...NEW_ITEM,
     ...fields,
-    description: describe(row),
+    own: filled.own,
+    description: describe(row, filled),
     place: area || row.place || null,
   };
   const make = (fields: NewItem, at: Place) =>
     makeItem({ tx, viewer, access, by, fields, place: at });
   if (parent) {
-    const typeId = await taskType(tx, access.project.id);
+    const typeId = typeThere;
     const { id: parentId, teamId } = parent;
     const task = await make({ ...base, typeId, parentId, teamId: base.teamId ?? teamId }, "last");
     if (plan.retestHours !== null)
@@ -233,9 +239,12 @@ async function pullAtOnce(
 }
 
 /** The report as the description of its item, in Markdown. */
-function describe(row: ReportRow): string {
-  const parts = [row.happened, ...row.answers.map((a) => `**${a.label}** ${a.value}`)];
-  if (row.reproduce) parts.push(`### How to make it happen again\n\n${row.reproduce}`);
+/** What of a report stands in no field of its own. */
+function describe(row: ReportRow, filled: FilledFields): string {
+  const left = row.answers.filter(({ questionId }) => !filled.answers.has(questionId));
+  const parts = [row.happened, ...left.map((a) => `**${a.label}** ${a.value}`)];
+  if (row.reproduce && !filled.steps)
+    parts.push(`### How to make it happen again\n\n${row.reproduce}`);
   if (row.place) parts.push(`### Where\n\n${row.place}`);
   parts.push(`Reported as ${row.reference}.`);
   return parts.join("\n\n");

@@ -16,7 +16,8 @@ import type { Instant } from "@/core/calendar/instant";
 import type { KeyedItem } from "@/core/intake/desk-view";
 import { database } from "@/db/connection";
 import { item, itemType } from "@/db/schema";
-import { seesItem } from "../people/access";
+import { keyColumn } from "../item/key";
+import { seesAnywhere, seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
 
 /*
@@ -116,23 +117,20 @@ export async function areasOf(viewer: Viewer, projectId: string): Promise<string
   return rows.flatMap((r) => r.place ?? []);
 }
 
-/** The numbers of some items by their ids. */
-export async function numbersOf(
-  ids: readonly (string | null)[],
-  where?: SQL,
-): Promise<Map<string, number>> {
+/** The keys of some items by their ids, whatever project they are in. */
+async function keysOf(ids: readonly (string | null)[], where?: SQL): Promise<Map<string, string>> {
   const known = ids.filter((id) => id !== null);
   if (known.length === 0) return new Map();
   const rows = await database()
-    .select({ id: item.id, number: item.number })
+    .select({ id: item.id, key: keyColumn })
     .from(item)
     .where(and(inArray(item.id, known), where));
-  return new Map(rows.map((r) => [r.id, r.number]));
+  return new Map(rows.map((r) => [r.id, r.key]));
 }
 
 /** The same, of those that a person may see. */
-export const seenNumbersOf = (viewer: Viewer, ids: readonly (string | null)[]) =>
-  numbersOf(ids, seesItem(database(), viewer));
+export const seenKeysOf = (viewer: Viewer, ids: readonly (string | null)[]) =>
+  keysOf(ids, seesAnywhere(database(), viewer));
 
 /** What went live since an instant, the latest first. */
 export const deliveredSince = (viewer: Viewer, projectId: string, since: Instant) =>

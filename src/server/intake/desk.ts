@@ -11,7 +11,7 @@ import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { loadReleases, loadSprints } from "../plan/timeboxes";
 import { projectTypes } from "../workflow/load";
-import { areasOf, backlogTop, finishedLately, inWork, openWork, seenNumbersOf } from "./desk-items";
+import { areasOf, backlogTop, finishedLately, inWork, openWork, seenKeysOf } from "./desk-items";
 import { givenLately } from "./found-reports";
 import { queuePromises, typeOfReports } from "./report-promises";
 import { loadRules } from "./rules";
@@ -170,7 +170,7 @@ async function queueRows(
   },
 ): Promise<{ queue: QueueRow[]; aside: QueueRow[] }> {
   const reports = [...queue, ...aside];
-  const [promises, numbers] = await Promise.all([
+  const [promises, keys] = await Promise.all([
     queuePromises({
       reader: database(),
       rules,
@@ -179,16 +179,15 @@ async function queueRows(
       type: typeOfReports(types),
       now,
     }),
-    seenNumbersOf(
+    seenKeysOf(
       viewer,
       reports.map((r) => r.parkedItemId),
     ),
   ]);
   const row = ({ happened, parkedItemId, ...r }: ReportRow): QueueRow => {
-    const number = parkedItemId === null ? undefined : numbers.get(parkedItemId);
     return {
       ...r,
-      parkedFor: number === undefined ? null : `${project.key}-${number}`,
+      parkedFor: parkedItemId === null ? null : (keys.get(parkedItemId) ?? null),
       hole: soundsLikeHole(textOfReport({ title: r.title, happened })) !== null,
       promise: promises.get(r.id) ?? null,
       readers: readers.filter((p) => p.reportId === r.id).map((p) => p.name),

@@ -22,7 +22,10 @@ import { v7 as newId } from "uuid";
 export async function wakeParkedReports(now = Date.now()): Promise<number> {
   return transact(async (tx) => {
     let woken = 0;
-    const projects = await tx.select({ id: project.id, zone: project.zone }).from(project);
+    const projects = await tx
+      .select({ id: project.id, zone: project.zone })
+      .from(project)
+      .where(isNull(project.putAwayAt));
     for (const { id, zone } of projects) {
       const reached = lte(report.parkedUntil, isoDate(dayNumber(now, zone)));
       const due = and(eq(report.projectId, id), reached)!;

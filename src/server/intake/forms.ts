@@ -216,12 +216,12 @@ export interface PublicForm {
   embeddable: boolean;
 }
 
-/** The forms that anybody may open. Projects that are only for their members have none. */
+/** The forms that anybody may open. Projects that are only for their members, or put away, have none. */
 export async function publicForms(
   projectKey: string,
 ): Promise<{ key: string; name: string; forms: PublicForm[] }> {
   const [of] = await database().select().from(project).where(eq(project.key, projectKey));
-  if (!of || of.visibility !== "everyone") throw notFound("report page");
+  if (!of || of.visibility !== "everyone" || of.putAwayAt !== null) throw notFound("report page");
   const rows = await database()
     .select()
     .from(intakeForm)
@@ -261,7 +261,7 @@ export async function publicForm(
     projectName: row.project.name,
     slug: row.form.slug,
     definition: row.form.definition,
-    open: row.form.open,
+    open: row.form.open && row.project.putAwayAt === null,
     embeddable: row.form.embeddable,
   };
 }

@@ -14,7 +14,7 @@ import { person, report, reportVerdict } from "@/db/schema";
 import { enterProject, seesReport } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { Refused } from "../refused";
-import { seenNumbersOf } from "./desk-items";
+import { seenKeysOf } from "./desk-items";
 import { seenReport } from "./seen-report";
 
 /** How long one's own verdicts are undone by a key. */
@@ -78,17 +78,16 @@ export async function findReports(
     )
     .orderBy(desc(last), desc(report.id))
     .limit(FOUND_PAGE);
-  const numbers = await seenNumbersOf(
+  const keys = await seenKeysOf(
     viewer,
     rows.map((r) => r.itemId),
   );
   return {
     rows: rows.map(({ itemId, verdictId, kind, judgedAt, by, rest: _, ...row }): FoundReport => {
-      const number = itemId === null ? undefined : numbers.get(itemId);
       return {
         ...row,
         verdict: verdictId === null ? null : { id: verdictId, kind: kind!, by, at: judgedAt! },
-        itemKey: number === undefined ? null : `${at.key}-${number}`,
+        itemKey: itemId === null ? null : (keys.get(itemId) ?? null),
       };
     }),
     rest: (rows[0]?.rest ?? 0) - rows.length,

@@ -1,3 +1,4 @@
+import { UNIT_LEVEL } from "@/core/item/item-type";
 import { and, asc, eq, gte, inArray, isNull, min, ne, or, sql } from "drizzle-orm";
 import type { Instant, Interval } from "@/core/calendar/instant";
 import { lastWeeks } from "@/core/flow/period";
@@ -18,7 +19,6 @@ import { projectAsker } from "../condition/asker";
 
 import { compileCondition, type SqlAsker } from "../condition/compile";
 import { loadVocabulary } from "../condition/vocabulary";
-import { FLOW_LEVEL } from "../flow/facts";
 import { enterProject, hiddenItems } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { loadPromises, loadRules } from "./rules";
@@ -187,7 +187,7 @@ async function promisedItems({
       and(
         eq(item.projectId, project.id),
         isNull(item.withdrawnAt),
-        eq(itemType.level, FLOW_LEVEL),
+        eq(itemType.level, UNIT_LEVEL),
         recent,
         typeId ? eq(item.typeId, typeId) : undefined,
         classOfService ? eq(item.classOfService, classOfService) : undefined,
@@ -411,7 +411,7 @@ export async function promiseOf(
     .select({ item, fits: fitsAll(promises, asker) })
     .from(item)
     .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
-    .where(and(eq(item.id, itemId), eq(itemType.level, FLOW_LEVEL)));
+    .where(and(eq(item.id, itemId), eq(itemType.level, UNIT_LEVEL)));
   if (!row) return null;
   const course = (await promisedOf(reader, [row.item])).get(itemId)!;
   const since = Math.min(course.since, cameAt ?? Infinity);

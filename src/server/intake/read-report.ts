@@ -23,7 +23,7 @@ import { notFound } from "../refused";
 import { partsSuggested } from "@/core/intake/part-suggestion";
 import { loadTerms } from "../item/terms/load";
 import { alikeReports, deployedLately, earlierReports, similarItems } from "./report-context";
-import { numbersOf, seenNumbersOf } from "./desk-items";
+import { seenKeysOf } from "./desk-items";
 import { isPicture } from "../files/kind";
 
 const SHOWN = [
@@ -80,7 +80,7 @@ export async function readReport(
     similarReports,
     earlier,
     deployed,
-    numbers,
+    keys,
     broughtBack,
     terms,
   ] = await Promise.all([
@@ -92,11 +92,10 @@ export async function readReport(
     alikeReports(project.id, told),
     earlierReports(viewer, project.id, open),
     deployedLately(viewer, project, told, now),
-    numbersOf([open.itemId]),
-    broughtBackOf(viewer, project.key, reportId),
+    seenKeysOf(viewer, [open.itemId]),
+    broughtBackOf(viewer, reportId),
     loadTerms(db, project.id),
   ]);
-  const number = open.itemId === null ? undefined : numbers.get(open.itemId);
   return {
     report: open,
     parts: partsSuggested(told, terms),
@@ -112,7 +111,7 @@ export async function readReport(
     similarReports,
     earlier,
     deployed,
-    itemKey: number === undefined ? null : `${project.key}-${number}`,
+    itemKey: open.itemId === null ? null : (keys.get(open.itemId) ?? null),
   };
 }
 
@@ -189,11 +188,7 @@ async function followersOf(reportId: string): Promise<number> {
 }
 
 /** What brought a report back last, where it was something new that the reader may see. */
-async function broughtBackOf(
-  viewer: Viewer,
-  projectKey: string,
-  reportId: string,
-): Promise<ReportView["broughtBack"]> {
+async function broughtBackOf(viewer: Viewer, reportId: string): Promise<ReportView["broughtBack"]> {
   const [last] = await database()
     .select({ data: reportEvent.data })
     .from(reportEvent)
@@ -203,10 +198,8 @@ async function broughtBackOf(
   const { why, by } = (last?.data ?? {}) as { why?: ReturnReason; by?: BroughtBackBy };
   if (!why || !by) return null;
   if (by.kind === "item") {
-    const number = (await seenNumbersOf(viewer, [by.id])).get(by.id);
-    return number === undefined
-      ? null
-      : { why, key: `${projectKey}-${number}`, id: by.id, about: "item" };
+    const key = (await seenKeysOf(viewer, [by.id])).get(by.id);
+    return key === undefined ? null : { why, key, id: by.id, about: "item" };
   }
   const [one] = await database()
     .select({ reference: report.reference })

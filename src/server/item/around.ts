@@ -4,9 +4,11 @@ import { DAY, type Instant } from "@/core/calendar/instant";
 import type { Dependency } from "@/core/item/event";
 import type { Reader, Transaction } from "@/db/connection";
 import { LARGE_LEVEL } from "@/core/item/item-type";
+import { MOST_TAKEN_ALONG } from "@/core/item/project-change";
 import type { Below } from "@/core/board/around";
-import { comment, item, itemLink, itemType } from "@/db/schema";
+import { comment, item, itemLink, itemType, project } from "@/db/schema";
 import { invalid } from "../refused";
+import { keyColumn } from "./key";
 
 /*
  * What stands around items: those under them, those that they wait for, and those that wait for
@@ -33,6 +35,43 @@ export const childCounts = (reader: Reader, ids: readonly string[], seen?: SQL) 
       ),
     )
     .groupBy(item.parentId);
+
+/** What an item stands under, in whatever project that is; null where it stands under nothing. */
+export async function parentNow(
+  reader: Reader,
+  { parentId }: { parentId: string | null },
+): Promise<{ id: string; projectId: string; typeId: string; key: string } | null> {
+  if (parentId === null) return null;
+  const [row] = await reader
+    .select({ id: item.id, projectId: item.projectId, typeId: item.typeId, key: keyColumn })
+    .from(item)
+    .where(eq(item.id, parentId));
+  return row ?? null;
+}
+
+/**
+ * What stands under an item, level by level; what was withdrawn stays where it was.
+ * @throws Refused where that are too many to go along
+ */
+export async function idsUnder(reader: Reader, itemId: string): Promise<string[]> {
+  const under: string[] = [];
+  let level = [itemId];
+  while (level.length > 0) {
+    const rows = await reader
+      .select({ id: item.id })
+      .from(item)
+      .where(and(inArray(item.parentId, level), isNull(item.withdrawnAt)))
+      .orderBy(item.id);
+    level = rows.map(({ id }) => id);
+    under.push(...level);
+    if (under.length > MOST_TAKEN_ALONG)
+      throw invalid(
+        `More than ${MOST_TAKEN_ALONG} items stand under it.`,
+        "Move the pieces under it one by one.",
+      );
+  }
+  return under;
+}
 
 /** How far back talk counts. */
 const TALK_MS = 14 * DAY;
@@ -117,10 +156,12 @@ const waiting = alias(item, "waiting");
 const wanted = alias(item, "wanted");
 type End = typeof waiting | typeof wanted;
 
+const keyOf = (of: End) =>
+  sql<string>`(select ${project.key} from ${project} where ${project.id} = ${of.projectId}) || '-' || ${of.number}`;
+
 const endOf = (of: End) => ({
   id: of.id,
-  projectId: of.projectId,
-  number: of.number,
+  key: keyOf(of),
   stateId: of.stateId,
   teamId: of.teamId,
   sprintId: of.sprintId,
@@ -156,35 +197,28 @@ export const dependenciesOf = (
         or(inArray(itemLink.fromItemId, [...ids]), inArray(itemLink.toItemId, [...ids])),
       ),
     )
-    .orderBy(waiting.number, wanted.number);
+    .orderBy(waiting.number, wanted.number, wanted.id);
 };
 
 /** The items that one waits for and that were not delivered yet. */
-export async function waitedFor(
-  reader: Reader,
-  project: { key: string },
-  id: string,
-): Promise<Dependency[]> {
+export async function waitedFor(reader: Reader, id: string): Promise<Dependency[]> {
   const found = await dependenciesOf(reader, [id]);
   return found.flatMap(({ waiting, wanted }) =>
-    waiting.id === id ? [{ itemId: wanted.id, key: `${project.key}-${wanted.number}` }] : [],
+    waiting.id === id ? [{ itemId: wanted.id, key: wanted.key }] : [],
   );
 }
 
 /**
  * Refuses what would make items wait for themselves. An item waits for what it is said to wait for,
- * and for all that stands under it. One at a time looks and writes, so that two who each see no
- * circle do not make one together.
+ * and for all that stands under it, in whatever projects these are. One at a time looks and writes,
+ * so that two who each see no circle do not make one together.
  * @throws Refused
  */
 export async function refuseCircle(
   tx: Transaction,
-  projectId: string,
   { waiting, for: wanted }: { waiting: string; for: string },
 ): Promise<void> {
-  await tx.execute(
-    sql`select pg_advisory_xact_lock(hashtextextended(${`what waits for what in ${projectId}`}::text, 0))`,
-  );
+  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended('what waits for what', 0))`);
   const { rows } = await tx.execute(sql`
     with recursive ahead(id) as (
       select ${wanted}::uuid

@@ -82,7 +82,7 @@ export async function checkItems(): Promise<CheckResult> {
             passages: passages.get(row.id) ?? [],
             memberships: memberships.get(row.id) ?? [],
           };
-          const made = flowRows(row, flowRecord(own));
+          const made = flowRows(row.id, flowRecord(own));
           for (const part of ["stays", "blocks", "passages", "memberships"] as const)
             compare(part, canonical(inOrder(made[part])), canonical(inOrder(kept[part])), complain);
           const version = announcedVersion.get(row.id);

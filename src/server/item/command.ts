@@ -1,6 +1,9 @@
 import { cardOf, type Card } from "@/core/board/card";
 import type { Action } from "@/core/people/authorise";
-import { transact } from "@/db/connection";
+import { eq } from "drizzle-orm";
+import { transact, type Transaction } from "@/db/connection";
+import { project } from "@/db/schema";
+import type { ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { recordCommand } from "./command-key";
 import { throughDoor } from "./door";
@@ -31,6 +34,7 @@ const ACTION_OF: Record<CommandRequest["kind"], Action> = {
   withdraw: "withdraw item",
   "bring back": "withdraw item",
   "change type": "edit item",
+  "change project": "edit item",
   undo: "edit item",
 };
 
@@ -41,6 +45,20 @@ export interface CommandResult {
   card: Card;
   /** False when this command had been carried out before and nothing was done now. */
   fresh: boolean;
+}
+
+/** What keys of its project begin with now: a command can have taken it to another one. */
+async function projectKeyOf(
+  tx: Transaction,
+  { projectId }: { projectId: string },
+  { project: entered }: ProjectAccess,
+): Promise<string> {
+  if (projectId === entered.id) return entered.key;
+  const [row] = await tx
+    .select({ key: project.key })
+    .from(project)
+    .where(eq(project.id, projectId));
+  return row.key;
 }
 
 /**
@@ -61,7 +79,7 @@ export async function commandItem(
     const now = fresh
       ? await throughDoor(tx, viewer, { on: entered, commandId, ask: command })
       : entered.before;
-    const card = cardOf(now, entered.access.project.key);
+    const card = cardOf(now, await projectKeyOf(tx, now, entered.access));
     return { card: await withVisibleOther(tx, viewer, card), fresh };
   });
 }

@@ -12,6 +12,7 @@ import { turnFile } from "./file-command";
 import { followDependencies, liftBlockers } from "./follow-dependencies";
 import { followOthers } from "./follow-others";
 import { fromOtherEnd } from "./links";
+import { takeAlongBelow } from "./take-along";
 import { undoOthers } from "./undo-others";
 import { bringBackBelow, withdrawBelow } from "./withdraw-below";
 
@@ -34,6 +35,8 @@ export async function* consequences(
     await turnFile(tx, command, after.updatedAt);
   if (errand.ask.kind === "withdraw") yield* await withdrawBelow(tx, passed, errand.ask);
   if (errand.ask.kind === "bring back") yield* await bringBackBelow(tx, passed);
+  if (errand.ask.kind === "change project")
+    yield* await takeAlongBelow(tx, passed, errand.ask.projectKey);
   yield* followDependencies(tx, by, passed);
   if (errand.ask.kind === "link" || errand.ask.kind === "unlink") {
     if (command.kind !== "link" && command.kind !== "unlink") return;

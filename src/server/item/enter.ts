@@ -117,12 +117,19 @@ async function admitted(
   return { itemId: row.item.id, access, workflow: held, before: snapshotOf(row.item) };
 }
 
-/** Enters an item that follows from one that was entered. */
+/** Enters an item that follows from one that was entered; it may be of another project. */
 export async function enterAlong(tx: Transaction, { itemId, access }: Along): Promise<EnteredItem> {
   const [row] = await tx.select().from(item).where(eq(item.id, itemId)).for("update");
   if (!row) throw notFound("item");
   const held = await workflowOf(tx, row.projectId, row.typeId);
-  return { itemId, access, workflow: held, before: snapshotOf(row) };
+  const there = row.projectId === access.project.id ? access : await accessAlong(tx, row.projectId);
+  return { itemId, access: there, workflow: held, before: snapshotOf(row) };
+}
+
+/** In another project than the one that was entered nobody has a right of their own. */
+async function accessAlong(tx: Transaction, projectId: string): Promise<ProjectAccess> {
+  const [of] = await tx.select().from(project).where(eq(project.id, projectId));
+  return { project: of, role: "member", may: () => false };
 }
 
 /** Locks items in the order of their ids, so that nobody waits in a circle. */

@@ -1,9 +1,9 @@
-import { and, asc, eq, isNull } from "drizzle-orm";
+import { and, eq, isNull } from "drizzle-orm";
 import { fileSize } from "@/core/formats/file-size";
 import { isDrawable, pictureSize } from "@/core/formats/picture-size";
 import { LARGEST_ITEM_FILE, type ItemFileView } from "@/core/item/item-file";
-import { database, transact, type Reader } from "@/db/connection";
-import { itemFile, person } from "@/db/schema";
+import { database, transact } from "@/db/connection";
+import { itemFile } from "@/db/schema";
 import { cleanName, isPicture, mediaTypeOf } from "../files/kind";
 import { keepFile, readKept } from "../files/store";
 import type { ServedFile } from "../intake/files";
@@ -12,6 +12,7 @@ import { invalid, notFound } from "../refused";
 import { enterByKey, seeByKey } from "./by-key";
 import { throughDoor } from "./door";
 import { refuseTooManyFiles } from "./file-command";
+import { readItemFiles } from "./read-files";
 
 /** What is sent to an item: nothing about it is believed but its bytes. */
 export interface SentToItem {
@@ -76,25 +77,6 @@ export async function addItemFile(
   const made = files.find((file) => file.id === id);
   if (!made) throw notFound("file");
   return made;
-}
-
-/** The files of an item, the first one first. */
-export async function readItemFiles(reader: Reader, itemId: string): Promise<ItemFileView[]> {
-  const rows = await reader
-    .select({ file: itemFile, by: person.name })
-    .from(itemFile)
-    .leftJoin(person, eq(person.id, itemFile.byId))
-    .where(and(eq(itemFile.itemId, itemId), isNull(itemFile.removedAt)))
-    .orderBy(asc(itemFile.at), asc(itemFile.id));
-  return rows.map(({ file: { id, name, mediaType, size, width, height, at }, by }) => ({
-    id,
-    name,
-    mediaType,
-    size,
-    picture: width !== null && height !== null ? { width, height } : null,
-    by: by ?? "somebody",
-    at,
-  }));
 }
 
 const FILE_ID = /^[0-9a-f-]{36}$/;

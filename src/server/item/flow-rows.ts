@@ -10,14 +10,10 @@ export interface FlowRows {
 }
 
 /** The rows of an item's flow record. */
-export function flowRows(
-  { id: itemId, projectId }: { id: string; projectId: string },
-  record: FlowRecord,
-): FlowRows {
+export function flowRows(itemId: string, record: FlowRecord): FlowRows {
   return {
     stays: record.stays.map(({ from: enteredAt, to: leftAt, ...rest }) => ({
       itemId,
-      projectId,
       enteredAt,
       leftAt,
       ...rest,
@@ -31,7 +27,6 @@ export function flowRows(
     })),
     passages: record.passages.map((passage) => ({
       itemId,
-      projectId,
       outcome: null,
       elapsedMs: null,
       sinceLastMs: null,

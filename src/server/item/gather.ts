@@ -1,18 +1,26 @@
-import { and, eq, gt, inArray, sql } from "drizzle-orm";
+import { and, eq, gt, inArray } from "drizzle-orm";
 import type { ItemCommand } from "@/core/item/command";
 import type { DecisionContext } from "@/core/item/decide";
 import type { CreatedData, Dependency } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { historyAsCalledNow } from "@/core/item/terms/current-name";
 import { asItWas, lastSteps } from "@/core/item/undo";
-import { statesInOrder, transitionBetween, type Transition } from "@/core/workflow/workflow";
+import {
+  statesInOrder,
+  transitionBetween,
+  type Transition,
+  type Workflow,
+} from "@/core/workflow/workflow";
 import type { Transaction } from "@/db/connection";
-import { itemEvent, project } from "@/db/schema";
+import { itemEvent } from "@/db/schema";
+import { enterProject } from "../people/access";
 import { checkMembers } from "../people/belonging";
 import type { Principal } from "../people/viewer";
+import { changingProject } from "./change-project";
 import { changingType } from "./change-type";
 import { workflowOf, type EnteredItem } from "./enter";
 import type { Ask, Entered, Errand } from "./errand";
+import { takeNumber } from "./key";
 import { linkCommand } from "./links";
 import { moveNeeds } from "./move-needs";
 import type { Naming } from "./naming";
@@ -24,7 +32,7 @@ import { historyOf } from "./history";
 import { fileCommand } from "./file-command";
 import { changingTalk, saying } from "./talk";
 import { bringingBack, withdrawing } from "./withdraw";
-import { seenItem } from "./seen-item";
+import { seesOther } from "./seen-item";
 import { withAgreedTerms } from "./terms/agreed";
 import { loadTerms } from "./terms/load";
 import { invalid } from "../refused";
@@ -75,11 +83,7 @@ export async function gather(
       made.cause === "person" ? before : null,
     );
   }
-  // What becomes another type is decided by that type's workflow.
-  const decidedBy =
-    command.kind === "change type"
-      ? await workflowOf(tx, access.project.id, command.typeId)
-      : workflow;
+  const decidedBy = await workflowDeciding(tx, command, { ...entered, workflow });
   const changedSince = await fieldsChangedSince(tx, before, command);
   const needs = await moveNeeds({ tx, viewer: by, access, before, transition });
   const own = ownValues(command);
@@ -88,7 +92,7 @@ export async function gather(
   if (before)
     await checkMembers(tx, access.project.id, newlyNamed(needs.ownFields, own, before.own));
   if (command.kind === "move" && transition?.followUps.some((f) => f.kind === "put on top"))
-    command.rank = await placeInState(tx, by, command.to, "first");
+    command.rank = await placeInState(tx, by, { stateId: command.to, parentId: null }, "first");
   return {
     command,
     transition,
@@ -107,6 +111,17 @@ export async function gather(
       teamName,
     }),
   };
+}
+
+/** What becomes another type, or goes to another project, is decided by the workflow there. */
+async function workflowDeciding(
+  tx: Transaction,
+  command: ItemCommand,
+  { access, workflow, before }: Entered,
+): Promise<Workflow> {
+  if (command.kind === "change type") return workflowOf(tx, access.project.id, command.typeId);
+  if (command.kind !== "change project") return workflow;
+  return workflowOf(tx, command.becomes.projectId, command.fields.typeId ?? before!.typeId);
 }
 
 /** The own fields that a command sets. */
@@ -163,8 +178,10 @@ async function commandOf({
       return bringingBack(tx, there);
     case "change type":
       return changingType(tx, there, ask);
+    case "change project":
+      return changingProject(tx, by, there, { ...ask, byPerson });
     case "undo":
-      return undoing(tx, there, ask.commandId);
+      return undoing(tx, by, there, ask.commandId);
     case "move":
       return { ...ask, commentId: newId() };
     case "edit":
@@ -181,11 +198,11 @@ async function commandOf({
 async function dependencyOf(
   tx: Transaction,
   by: Principal,
-  { before, access }: EnteredItem,
+  { before }: EnteredItem,
   otherId: string,
 ): Promise<Dependency> {
-  const seen = await seenItem(tx, by, access.project.id, otherId);
-  const waits = await waitedFor(tx, access.project, before.id);
+  const seen = await seesOther(tx, by, otherId);
+  const waits = await waitedFor(tx, before.id);
   const found = waits.find(({ itemId }) => seen && itemId === otherId);
   if (!found)
     throw invalid(
@@ -195,10 +212,11 @@ async function dependencyOf(
   return found;
 }
 
+/** Directly below another item of its state, or one that stands under the same; or on top. */
 const rankBelow = (tx: Transaction, by: Principal, item: ItemSnapshot, below: string | null) =>
   below === item.id
     ? item.rank
-    : placeInState(tx, by, item.stateId, below === null ? "first" : { itemId: below });
+    : placeInState(tx, by, item, below === null ? "first" : { itemId: below });
 
 /** A new item in the first state of its type's workflow, with the project's next number. */
 async function creation(
@@ -223,12 +241,8 @@ async function creation(
     asksRequired: byPerson,
   });
   const [first] = statesInOrder(workflow);
-  const rank = await placeInState(tx, by, first.id, place);
-  const [{ number }] = await tx
-    .update(project)
-    .set({ nextItemNumber: sql`${project.nextItemNumber} + 1` })
-    .where(eq(project.id, projectId))
-    .returning({ number: sql<number>`${project.nextItemNumber} - 1` });
+  const rank = await placeInState(tx, by, { stateId: first.id, parentId: null }, place);
+  const number = await takeNumber(tx, projectId);
   const data: CreatedData = {
     ...(await withAgreedTerms(tx, projectId, fields, null)),
     own,
@@ -244,16 +258,20 @@ async function creation(
 /** Taking back a command; under an item that waits for this one meanwhile it does not go back. */
 async function undoing(
   tx: Transaction,
+  by: Principal,
   { access, before }: Entered & { before: ItemSnapshot },
   undoneId: string,
 ): Promise<ItemCommand> {
-  const history = historyAsCalledNow(
-    await historyOf(tx, before.id),
-    await loadTerms(tx, access.project.id),
-  );
+  const told = await historyOf(tx, before.id);
+  const back = lastSteps(told, undoneId).find((event) => event.kind === "changed project");
+  const goesTo = back?.old.projectId ?? access.project.id;
+  // Whoever takes it back to where it was may still do that there.
+  if (back)
+    await enterProject({ reader: tx, viewer: by, where: { id: goesTo }, action: "edit item" });
+  const history = historyAsCalledNow(told, await loadTerms(tx, goesTo));
   const was = asItWas(history, lastSteps(history, undoneId));
   if (was?.parentId && was.parentId !== before.parentId)
-    await refuseCircle(tx, access.project.id, { waiting: was.parentId, for: before.id });
+    await refuseCircle(tx, { waiting: was.parentId, for: before.id });
   return { kind: "undo", undoneId, history };
 }
 

@@ -2,23 +2,14 @@ import { and, eq, sql } from "drizzle-orm";
 import { keysIn } from "@/core/item/key";
 import type { Reader } from "@/db/connection";
 import { item, itemKey } from "@/db/schema";
-import { hiddenFrom, type ProjectAccess } from "../people/access";
+import { hiddenAnywhere } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { hasKeyAmong } from "./key";
 
-/** `hiddenKeysIn` for a project that was entered. */
-export const hiddenKeys = (
-  reader: Reader,
-  viewer: Viewer,
-  { project }: ProjectAccess,
-  sentences: readonly string[],
-): Promise<ReadonlySet<string>> => hiddenKeysIn(reader, viewer, project.id, sentences);
-
 /** Of the keys in sentences that the product wrote, those of items that a person may not see. */
-export async function hiddenKeysIn(
+export async function hiddenKeys(
   reader: Reader,
   viewer: Viewer,
-  projectId: string,
   sentences: readonly string[],
 ): Promise<ReadonlySet<string>> {
   if (viewer.administrator) return new Set();
@@ -28,6 +19,6 @@ export async function hiddenKeysIn(
     .select({ key: sql<string>`${itemKey.prefix} || '-' || ${itemKey.number}` })
     .from(item)
     .innerJoin(itemKey, eq(itemKey.itemId, item.id))
-    .where(and(eq(item.projectId, projectId), hasKeyAmong(told), hiddenFrom(reader, viewer)));
+    .where(and(hasKeyAmong(told), hiddenAnywhere(reader, viewer)));
   return new Set(rows.map((r) => r.key));
 }

@@ -157,17 +157,18 @@ async function weightsOf(
   { before, after, book }: Change & { book: LimitBook },
   limits: readonly LoadedLimit[],
 ): Promise<Weights[]> {
-  const { id: projectId } = access.project;
-  const levels = await remembered(book.levels, projectId, () => levelsOf(tx, projectId));
-  const by: CountingBy = {
-    levelOf: (typeId) => levels.get(typeId),
-    byReviewer: await byReviewer(tx, before ? [before, after] : [after], limits),
-    defaultSize: access.project.defaultSize,
+  const reviewed = await byReviewer(tx, before ? [before, after] : [after], limits);
+  const countingIn = async (projectId: string): Promise<CountingBy> => {
+    const levels = await remembered(book.levels, projectId, () => levelsOf(tx, projectId));
+    const { defaultSize } = access.project;
+    return { levelOf: (typeId) => levels.get(typeId), byReviewer: reviewed, defaultSize };
   };
+  const becomes = await countingIn(after.projectId);
+  const was = before === null ? becomes : await countingIn(before.projectId);
   const inScope = await scopeReader(tx, access.project, { before, after }, limits);
   return limits.map((limit) => ({
-    was: before && inScope(limit, "before") ? weightIn(limit, before, by) : 0,
-    becomes: inScope(limit, "after") ? weightIn(limit, after, by) : 0,
+    was: before && inScope(limit, "before") ? weightIn(limit, before, was) : 0,
+    becomes: inScope(limit, "after") ? weightIn(limit, after, becomes) : 0,
   }));
 }
 

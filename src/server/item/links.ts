@@ -8,7 +8,7 @@ import { invalid, notFound } from "../refused";
 import type { Entered } from "./errand";
 import type { CommandRequest } from "@/core/item/request";
 import { refuseCircle } from "./around";
-import { lockSeenItem, lockSeenItemByKey } from "./seen-item";
+import { lockOther, lockOtherByKey } from "./seen-item";
 import { v7 as newId } from "uuid";
 
 type LinkCommand = Extract<ItemCommand, { kind: "link" | "unlink" }>;
@@ -18,41 +18,35 @@ type LinkRequest = Extract<CommandRequest, { kind: "link" | "unlink" }>;
 export async function linkCommand(
   tx: Transaction,
   by: Principal,
-  { access, before }: Entered & { before: ItemSnapshot },
+  { before }: Entered & { before: ItemSnapshot },
   request: LinkRequest,
 ): Promise<LinkCommand> {
-  const keyOf = (s: ItemSnapshot) => `${access.project.key}-${s.number}`;
   if (request.kind === "link") {
-    const other = await lockSeenItemByKey(tx, by, access, request.otherKey);
-    await checkNewLink(tx, before.id, other.id, request.linkKind);
-    if (request.linkKind === "waits for")
-      await refuseCircle(tx, access.project.id, { waiting: before.id, for: other.id });
+    const other = await lockOtherByKey(tx, by, request.otherKey);
+    const outward = request.turned !== true;
+    const [from, to] = outward ? [before.id, other.id] : [other.id, before.id];
+    await checkNewLink(tx, from, to, request.linkKind);
+    if (request.linkKind === "waits for") await refuseCircle(tx, { waiting: from, for: to });
     return {
       kind: "link",
       linkId: newId(),
       linkKind: request.linkKind,
       otherId: other.id,
-      otherKey: keyOf(other),
-      outward: true,
+      otherKey: other.key,
+      outward,
     };
   }
   const [link] = await tx.select().from(itemLink).where(eq(itemLink.id, request.linkId));
   const outward = link?.fromItemId === before.id;
   if (!link || (!outward && link.toItemId !== before.id)) throw notFound("link");
   const otherId = outward ? link.toItemId : link.fromItemId;
-  const other = await lockSeenItem({
-    tx,
-    viewer: by,
-    projectId: access.project.id,
-    itemId: otherId,
-    asked: "link",
-  });
+  const other = await lockOther(tx, by, otherId, "link");
   return {
     kind: "unlink",
     linkId: link.id,
     linkKind: link.kind,
     otherId,
-    otherKey: keyOf(other),
+    otherKey: other.key,
     outward,
   };
 }

@@ -77,7 +77,7 @@ export async function moveNeeds({
     teamsOf: (id) => approverTeams.get(id) ?? [],
     followUps:
       before && transition
-        ? await followUpContext({ tx, viewer, project: access.project, before, transition })
+        ? await followUpContext({ tx, viewer, before, transition })
         : NO_FOLLOW_UP_CONTEXT,
   };
 }
@@ -109,13 +109,11 @@ async function teamsOfPeople(
 async function followUpContext({
   tx,
   viewer,
-  project,
   before,
   transition,
 }: {
   tx: Transaction;
   viewer: Principal;
-  project: { key: string };
   before: ItemSnapshot;
   transition: Transition;
 }): Promise<FollowUpContext> {
@@ -128,7 +126,7 @@ async function followUpContext({
     newCommentId: newId,
     newBlockId: newId,
     waitsFor: transition.followUps.some((f) => f.kind === "block by dependencies")
-      ? await waitedFor(tx, project, before.id)
+      ? await waitedFor(tx, before.id)
       : [],
   };
   for (const to of assignees) {

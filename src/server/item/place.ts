@@ -1,4 +1,5 @@
-import { and, asc, desc, eq, gt, inArray, isNull, lt, sql } from "drizzle-orm";
+import { and, asc, desc, eq, gt, inArray, isNull, lt, or, sql } from "drizzle-orm";
+import type { ItemSnapshot } from "@/core/item/fields";
 import { rankBetween, type Neighbours, type Rank } from "@/core/item/rank";
 import type { Transaction } from "@/db/connection";
 import { item } from "@/db/schema";
@@ -19,14 +20,17 @@ export async function lockOrder(tx: Transaction): Promise<void> {
 
 const inState = (stateId: string) => and(eq(item.stateId, stateId), isNull(item.withdrawnAt));
 
+/** Where an item stands, or will. */
+type Standing = Pick<ItemSnapshot, "stateId" | "parentId">;
+
 /**
- * A rank on top of a state's order, directly below one of its items, or (where `place` is "last")
- * at the end of all.
+ * A rank on top of a state's order, directly below one of its items or of those under the same
+ * parent, or (where `place` is "last") at the end of all.
  */
 export async function placeInState(
   tx: Transaction,
   by: Principal,
-  stateId: string,
+  { stateId, parentId }: Standing,
   place: Place,
 ): Promise<Rank> {
   await lockOrder(tx);
@@ -41,10 +45,14 @@ export async function placeInState(
     const below = top?.rank ?? null;
     return rankBetween(await rankAbove(tx, below), below);
   }
+  const near = or(
+    inState(stateId),
+    parentId === null ? undefined : and(eq(item.parentId, parentId), isNull(item.withdrawnAt)),
+  );
   const [neighbour] = await tx
     .select({ rank: item.rank })
     .from(item)
-    .where(and(inState(stateId), eq(item.id, place.itemId), seesItem(tx, by)));
+    .where(and(eq(item.id, place.itemId), near, seesItem(tx, by)));
   if (!neighbour)
     throw invalid("The item to stand below is not there any more.", "Choose another place.");
   return rankBetween(neighbour.rank, await rankBelow(tx, neighbour.rank));

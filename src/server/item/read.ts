@@ -1,21 +1,21 @@
 import { changesSinceAgreed } from "@/core/item/agreed";
 import { ageOf } from "@/core/flow/age";
-import { and, asc, eq, inArray, isNull, or, sql } from "drizzle-orm";
+import { and, asc, eq, inArray, isNull } from "drizzle-orm";
 import { cardOf } from "@/core/board/card";
 import { agreementOf } from "@/core/item/agreement";
 import { readiesOf } from "@/core/item/snapshot";
 import { standingEvents } from "@/core/item/standing-events";
 import { countedClock, finishedAgain } from "@/core/item/start-finish";
 import { maskKeys } from "@/core/item/mask-keys";
-import { eventWords, linkWords, noteOf } from "@/core/item/words";
+import { eventWords, noteOf, type Names } from "@/core/item/words";
 import type { EventOf, ItemEvent } from "@/core/item/event";
 import { remainingWork } from "@/core/flow/unplanned";
 import { zigzag } from "@/core/flow/zigzag";
 import { daysTouched } from "@/core/calendar/zone";
 import { statesInOrder, transitionsFrom, stateOf } from "@/core/workflow/workflow";
-import { database } from "@/db/connection";
-import { block, item, itemEvent, itemLink, person, report, state, stay } from "@/db/schema";
-import { enterProject, seesItem } from "../people/access";
+import { database, type Reader } from "@/db/connection";
+import { block, item, itemEvent, person, report, state, stay } from "@/db/schema";
+import { enterProject, seesAnywhere, seesItem } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { knownAs } from "../intake/known";
@@ -25,18 +25,21 @@ import { projectTypes } from "../workflow/load";
 import { loadReleases, loadSprints } from "../plan/timeboxes";
 import { readShown } from "../condition/shown";
 import { loadOwnFields } from "./own-fields";
+import { unseenBy } from "./agreed-seen";
 import { hiddenKeys } from "./hidden-keys";
 import { groundOf } from "../across/ground";
 import { aroundItems } from "./list/around";
-import { hasKeyAmong } from "./key";
+import { hasKeyAmong, keyColumn } from "./key";
 import { filesOfReports } from "../intake/files";
-import { readItemFiles } from "./files";
+import { readItemFiles } from "./read-files";
+import { readLinks } from "./read-links";
 import { historyOf } from "./history";
+import { namesOf } from "./names";
 import { snapshotOf } from "./rows";
 import { readTalk } from "../talk/read";
 import { countsAgainst, readVotes } from "./votes";
 import { withVisibleOther } from "./visible-others";
-import type { ItemView, ItemViewLink } from "@/core/item/item-view";
+import type { ItemView } from "@/core/item/item-view";
 
 /** Everything known of an item, by its key. */
 export async function readItem(viewer: Viewer, key: string, now = Date.now()): Promise<ItemView> {
@@ -88,7 +91,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       .from(item)
       .where(and(eq(item.parentId, row.id), isNull(item.withdrawnAt), seesItem(db, viewer)))
       .orderBy(asc(item.rank)),
-    linksOf(viewer, row.id),
+    readLinks(db, viewer, row.id),
     access.may("read intake")
       ? db
           .select({
@@ -108,9 +111,9 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     db.select().from(block).where(eq(block.itemId, row.id)),
     row.parentId
       ? db
-          .select()
+          .select({ key: keyColumn, title: item.title })
           .from(item)
-          .where(and(eq(item.id, row.parentId), seesItem(db, viewer)))
+          .where(and(eq(item.id, row.parentId), seesAnywhere(db, viewer)))
       : [],
     loadSprints(db, access.project.id),
     loadReleases(db, access.project.id),
@@ -136,19 +139,21 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     );
   const shown = await readShown(db, [row.id], ownFields, (of) => seesItem(db, viewer, of));
   const lastWithdrawal = history.findLast((event) => event.kind === "withdrawn");
-  const stateNames = Object.fromEntries(states.map((s) => [s.id, s.name]));
+  const stateNames: Record<string, string> = Object.fromEntries(states.map((s) => [s.id, s.name]));
   const actorNames = new Map(actors.map(({ id, name }) => [id, name]));
   const actorOf = (event: ItemEvent) =>
     event.actorId === null ? "Zigzag Lane" : actorNames.get(event.actorId)!;
+  const before = await namesElsewhere(db, history, access.project.id);
+  for (const { stateId } of stays) stateNames[stateId] ??= before.state(stateId);
   const names = {
-    state: (id: string) => stateNames[id] ?? "a former state",
+    state: (id: string) => stateNames[id] ?? before.state(id),
     person: (id: string) =>
       people.people.find((p) => p.id === id)?.name ?? actorNames.get(id) ?? "somebody",
     team: (id: string) => people.teams.find((t) => t.id === id)?.name ?? id,
     type: (id: string) => typeOf(id)?.name ?? id,
     sprint: (id: string) => sprints.find((s) => s.id === id)?.name ?? "a former sprint",
     release: (id: string) => releases.find((r) => r.id === id)?.name ?? "a former release",
-    own: (id: string) => ownFields.find((f) => f.id === id),
+    own: (id: string) => ownFields.find((f) => f.id === id) ?? before.own(id),
   };
   // What the product itself wrote about other items is told as far as the reader may see those;
   // what people wrote is theirs.
@@ -158,7 +163,6 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
   const hidden = await hiddenKeys(
     db,
     viewer,
-    access,
     written.flatMap(({ words, note }) => [words, note ?? ""]),
   );
   const texts = [row.description, row.howToTest ?? ""];
@@ -180,6 +184,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     readies: readiesOf(history),
   };
   const agreed = changesSinceAgreed(history);
+  const unseen = agreed ? await unseenBy(db, row, history) : [];
   const keyed = (n: number) => `${access.project.key}-${n}`;
   return {
     item: snapshot,
@@ -227,17 +232,11 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
         name: personId === null ? "Zigzag Lane" : actorNames.get(personId)!,
         changes,
       })),
+      unseenBy: unseen.map((id) => ({ id, name: names.person(id) })),
+      seq: row.version,
     },
-    parent: parent[0] ? { key: keyed(parent[0].number), title: parent[0].title } : null,
-    links: links.map((l) => ({
-      id: l.id,
-      otherId: l.otherId,
-      words: linkWords({ kind: l.kind, otherKey: "", outward: l.fromItemId === row.id }).trim(),
-      key: keyed(l.number),
-      title: l.title,
-      stateName: l.withdrawn ? "taken back" : names.state(l.stateId),
-      wait: waitOf(l, row.id),
-    })),
+    parent: parent[0] ?? null,
+    links,
     waitsUnseen: around[row.id]?.waitsForUnseen ?? 0,
     reports: reports.map((one) => ({ ...one, files: reportFiles.get(one.id) ?? [] })),
     files,
@@ -298,41 +297,22 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
   };
 }
 
-/** How it stands with what an item waits for; null where it does not wait, or not any more. */
-function waitOf(
-  link: Awaited<ReturnType<typeof linksOf>>[number],
-  itemId: string,
-): ItemViewLink["wait"] {
-  if (link.kind !== "waits for" || link.fromItemId !== itemId || link.deliveredAt !== null)
-    return null;
-  return link.withdrawn || link.stateKind === "finished" ? "ended otherwise" : "open";
-}
-
-function linksOf(viewer: Viewer, itemId: string) {
-  return database()
-    .select({
-      id: itemLink.id,
-      kind: itemLink.kind,
-      fromItemId: itemLink.fromItemId,
-      otherId: item.id,
-      number: item.number,
-      title: item.title,
-      stateId: item.stateId,
-      stateKind: item.stateKind,
-      deliveredAt: item.deliveredAt,
-      withdrawn: sql<boolean>`${item.withdrawnAt} is not null`,
-    })
-    .from(itemLink)
-    .innerJoin(
-      item,
-      sql`${item.id} = case when ${itemLink.fromItemId} = ${itemId} then ${itemLink.toItemId} else ${itemLink.fromItemId} end`,
-    )
-    .where(
-      and(
-        or(eq(itemLink.fromItemId, itemId), eq(itemLink.toItemId, itemId)),
-        seesItem(database(), viewer),
-      ),
-    );
+/** What things are called in the projects that an item was in before. */
+async function namesElsewhere(
+  reader: Reader,
+  history: readonly ItemEvent[],
+  projectId: string,
+): Promise<Pick<Names, "state" | "own">> {
+  const ids = history.flatMap((event) =>
+    event.kind === "changed project" ? [event.old.projectId, event.new.projectId] : [],
+  );
+  const others = [...new Set(ids)].filter((id) => id !== projectId);
+  if (others.length === 0) return { state: () => "a former state", own: () => undefined };
+  const names = others.map(await namesOf(reader, others));
+  return {
+    state: names[0].state,
+    own: (id) => names.map((one) => one.own(id)).find((field) => field !== undefined),
+  };
 }
 
 /** Where an item is withdrawn: who did it and why. What was taken back with its cause stays so. */

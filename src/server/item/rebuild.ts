@@ -15,7 +15,7 @@ export async function rebuildAllFlow(): Promise<number> {
   let after = "00000000-0000-0000-0000-000000000000";
   for (;;) {
     const some = await database()
-      .select({ id: item.id, projectId: item.projectId })
+      .select({ id: item.id })
       .from(item)
       .where(gt(item.id, after))
       .orderBy(asc(item.id))

@@ -1,8 +1,8 @@
-import { and, eq, isNull } from "drizzle-orm";
+import { and, eq } from "drizzle-orm";
 import type { EditableFields, ItemSnapshot } from "@/core/item/fields";
 import type { Transaction } from "@/db/connection";
-import { item, itemType, release, sprint, team } from "@/db/schema";
-import { openTo } from "../plan/timeboxes";
+import { item, itemType, team } from "@/db/schema";
+import { hasEnded, takesItems } from "../plan/timeboxes";
 import { seesItem } from "../people/access";
 import { checkMembers } from "../people/belonging";
 import type { Principal } from "../people/viewer";
@@ -47,17 +47,14 @@ async function checkTimeboxes(
   projectId: string,
   { sprintId, releaseId }: Partial<EditableFields>,
 ): Promise<void> {
-  for (const [id, table, what] of [
-    [sprintId, sprint, "sprint"],
-    [releaseId, release, "release"],
-  ] as const) {
-    if (typeof id !== "string") continue;
-    const [known] = await tx
-      .select({ id: table.id })
-      .from(table)
-      .where(and(eq(table.id, id), openTo(tx, what, table.id, projectId), isNull(table.removedAt)));
-    if (!known) throw invalid(`There is no such ${what}.`, "Choose one from the list.");
+  const named = { sprint: sprintId, release: releaseId };
+  for (const what of ["sprint", "release"] as const) {
+    const id = named[what];
+    if (typeof id === "string" && !(await takesItems(tx, what, id, projectId)))
+      throw invalid(`There is no such ${what}.`, "Choose one from the list.");
   }
+  if (typeof sprintId === "string" && (await hasEnded(tx, sprintId)))
+    throw invalid("That sprint has ended.", "Choose one that runs or comes.");
 }
 
 interface ParentKey {
@@ -96,6 +93,6 @@ export async function parentsOf(
       `${parentKey.toUpperCase()} is no larger piece of work than this one.`,
       "An item stands under one of a higher level: a task under a story, a story under a feature.",
     );
-  await refuseCircle(tx, access.project.id, { waiting: parent.id, for: before.id });
+  await refuseCircle(tx, { waiting: parent.id, for: before.id });
   return { parent: keyed(parent), before: now ? keyed(now) : null };
 }

@@ -1,9 +1,9 @@
-import { and, eq, isNull } from "drizzle-orm";
+import { and, eq, isNull, type SQL } from "drizzle-orm";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { parseItemKey } from "@/core/item/key";
 import type { Reader, Transaction } from "@/db/connection";
-import { item } from "@/db/schema";
-import { seesItem, type ProjectAccess } from "../people/access";
+import { item, project } from "@/db/schema";
+import { seesAnywhere, seesItem, type ProjectAccess } from "../people/access";
 import type { Principal } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { hasKey } from "./key";
@@ -36,30 +36,67 @@ export async function seenItem(
   return row ? snapshotOf(row) : null;
 }
 
-/**
- * Locked until the transaction ends, withdrawn ones too. @throws Refused where there is none that
- * they may see
- */
-export async function lockSeenItem({
-  tx,
-  viewer,
-  projectId,
-  itemId,
-  asked,
-}: {
-  tx: Transaction;
-  viewer: Principal;
-  projectId: string;
-  itemId: string;
-  asked: string;
-}): Promise<ItemSnapshot> {
-  const [row] = await tx
-    .select()
+/** Whether there is such an item in any project that they may see, which was not withdrawn. */
+export async function seesOther(
+  reader: Reader,
+  viewer: Principal,
+  itemId: string,
+): Promise<boolean> {
+  const [row] = await reader
+    .select({ id: item.id })
     .from(item)
-    .where(and(eq(item.projectId, projectId), eq(item.id, itemId), seesItem(tx, viewer)))
-    .for("update");
+    .where(and(eq(item.id, itemId), isNull(item.withdrawnAt), seesAnywhere(reader, viewer)));
+  return row !== undefined;
+}
+
+/** An item of any project, with the key that it is called by. */
+export interface OtherItem extends ItemSnapshot {
+  key: string;
+}
+
+/**
+ * The other end of a link, in whatever project it is, locked until the transaction ends; withdrawn
+ * ones too.
+ * @throws Refused where there is none that they may see
+ */
+export async function lockOther(
+  tx: Transaction,
+  viewer: Principal,
+  itemId: string,
+  asked: string,
+): Promise<OtherItem> {
+  return lockAnywhere(tx, viewer, eq(item.id, itemId), asked);
+}
+
+/** The same by its key. @throws Refused when the key is of no item that they may see */
+export async function lockOtherByKey(
+  tx: Transaction,
+  viewer: Principal,
+  key: string,
+): Promise<OtherItem> {
+  const parsed = parseItemKey(key);
+  if (!parsed)
+    throw invalid(
+      `${key.trim() || "That"} is no key of an item.`,
+      "Write a key, or choose an item by its words.",
+    );
+  return lockAnywhere(tx, viewer, hasKey([parsed]), "item");
+}
+
+async function lockAnywhere(
+  tx: Transaction,
+  viewer: Principal,
+  which: SQL,
+  asked: string,
+): Promise<OtherItem> {
+  const [row] = await tx
+    .select({ item, prefix: project.key })
+    .from(item)
+    .innerJoin(project, eq(project.id, item.projectId))
+    .where(and(which, seesAnywhere(tx, viewer)))
+    .for("update", { of: item });
   if (!row) throw notFound(asked);
-  return snapshotOf(row);
+  return { ...snapshotOf(row.item), key: `${row.prefix}-${row.item.number}` };
 }
 
 /**

@@ -42,6 +42,7 @@ export function standsAlone(ask: Ask, { before, workflow }: Entered): boolean {
     case "withdraw":
     case "bring back":
     case "change type":
+    case "change project":
       return false;
   }
 }

@@ -12,11 +12,11 @@ import { historiesOf } from "./history";
  */
 export async function rebuildFlow(
   tx: Transaction,
-  items: readonly Pick<ItemSnapshot, "id" | "projectId">[],
+  items: readonly Pick<ItemSnapshot, "id">[],
 ): Promise<void> {
   const ids = items.map((i) => i.id);
   const histories = await historiesOf(tx, ids);
-  const rows = items.map((one) => flowRows(one, flowRecord(histories.get(one.id)!)));
+  const rows = items.map((one) => flowRows(one.id, flowRecord(histories.get(one.id)!)));
   for (const table of [stay, block, flowPassage, timeboxMembership])
     await tx.delete(table).where(inArray(table.itemId, ids));
   const write = async <T>(all: T[], insert: (some: T[]) => Promise<unknown>) => {

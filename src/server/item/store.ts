@@ -83,6 +83,7 @@ export async function storeEvents(tx: Transaction, all: readonly Storable[]): Pr
 /** What a comment says of itself where nobody says more. */
 const A_COMMENT = {
   answersId: null,
+  spot: null,
   named: NOBODY_NAMED,
   asks: [],
   audience: "team",
@@ -103,7 +104,7 @@ async function writtenOf(tx: Transaction, one: Storable): Promise<Written> {
     items: { [after.id]: jsonRecord(item, before ? differences(before, after) : after) },
     events: rows.map((r) => jsonRecord(itemEvent, r.row)),
     texts: rows.flatMap((r) => r.texts.map((t) => jsonRecord(itemText, t))),
-    told: [jsonRecord(domainEvent, toldOf(one))],
+    told: [toldOf(one), ...leftBehind(one)].map((row) => jsonRecord(domainEvent, row)),
     passages: await passageRows(tx, before, events, after),
   };
   for (const step of stepsOf(before, events)) addConsequence(written, step);
@@ -150,6 +151,18 @@ const toldOf = ({ before, after, events, depth = 0, setOffBy }: Storable) =>
     },
     after.updatedAt,
   );
+
+/** The project that an item has left is told, too: what shows it there shows it no more. */
+const leftBehind = ({ before, after }: Storable) =>
+  before && before.projectId !== after.projectId
+    ? [
+        eventRowOf(
+          before.projectId,
+          { kind: "item left", data: { itemId: after.id } },
+          after.updatedAt,
+        ),
+      ]
+    : [];
 
 async function passageRows(
   tx: Transaction,
@@ -275,6 +288,7 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
     case "ranked":
     case "overrode":
     case "emptied":
+    case "changed project":
     case "ticked":
     case "unticked":
     case "approved":

@@ -3,6 +3,7 @@ import type { CommentNow, ItemCommand } from "@/core/item/command";
 import { namedIn, type Nameable } from "@/core/talk/named";
 import type { Reader, Transaction } from "@/db/connection";
 import { comment, membership, person, talkClosed, team, teamMember } from "@/db/schema";
+import { fileNamesAt } from "./read-files";
 import type { Principal } from "../people/viewer";
 import { notFound } from "../refused";
 import type { CommandRequest } from "@/core/item/request";
@@ -54,6 +55,7 @@ export async function saying(
     return { kind: "comment", commentId, body, closed, fromOutside: by.requester };
   const named = namedIn(body, body.includes("@") ? await nameableIn(tx, access.project.id) : []);
   const answersId = ask.answersId && (await commentNow(tx, before.id, ask.answersId)).commentId;
+  if (ask.spot && !(await fileNamesAt(tx, before.id)).has(ask.spot.fileId)) throw notFound("file");
   const asks = ask.asks ? await asked(tx, by, named, before.assigneeId) : [];
   return {
     kind: "comment",
@@ -63,6 +65,7 @@ export async function saying(
     ...(named.people.length + named.teams.length > 0 ? { named } : {}),
     ...(answersId ? { answersId } : {}),
     ...(asks.length > 0 ? { asks } : {}),
+    ...(ask.spot ? { spot: ask.spot } : {}),
   };
 }
 

@@ -6,6 +6,7 @@ import { dayNumber, isoDate } from "@/core/calendar/zone";
 import type { EventDataOf } from "@/core/events/catalogue";
 import type { ItemEvent } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
+import { linkWords } from "@/core/item/link-way";
 import { sourcesOf } from "@/core/workflow/graph";
 import { LONGEST_CHAIN, occurrencesOf, triggeredTransition } from "@/core/workflow/occurrence";
 import { occurrenceWords, type Occurrence } from "@/core/workflow/trigger";
@@ -13,7 +14,7 @@ import { requirementsOf } from "@/core/workflow/decide-move";
 import { stateOf, type Transition, type Workflow } from "@/core/workflow/workflow";
 import type { Outcome, StateId } from "@/core/workflow/state";
 import { database, isUnreachable, transact, type Reader } from "@/db/connection";
-import { commandRecord, item, itemEvent, itemType, project } from "@/db/schema";
+import { commandRecord, item, itemEvent, itemLink, itemType, project } from "@/db/schema";
 import { log, traced } from "../log";
 import { AUTOMATION } from "../people/viewer";
 import { Refused } from "../refused";
@@ -74,6 +75,7 @@ async function dueAfter(
     after.stateKind !== "finished"
   )
     return due;
+  due.push(...(await linkedTo(reader, after, row.projectKey)));
   const below = await reader
     .select({ id: item.id })
     .from(item)
@@ -96,6 +98,39 @@ async function dueAfter(
       .where(and(eq(item.parentId, after.parentId), isNull(item.withdrawnAt)));
     if (open === 0)
       due.push({ itemId: after.parentId, occurrence: { kind: "sub-tasks finished" } });
+  }
+  return due;
+}
+
+/** Whether an item at the other end of a link has ended. */
+const hasEnded = sql`(${item.stateKind} = 'finished' or ${item.withdrawnAt} is not null)`;
+
+/** The items for which something that has ended was the last that they are linked to in one way. */
+async function linkedTo(reader: Reader, ended: ItemSnapshot, projectKey: string): Promise<Due[]> {
+  const links = await reader
+    .select()
+    .from(itemLink)
+    .where(or(eq(itemLink.fromItemId, ended.id), eq(itemLink.toItemId, ended.id)));
+  const due: Due[] = [];
+  for (const { fromItemId, toItemId, kind } of links) {
+    const outward = toItemId === ended.id;
+    const itemId = outward ? fromItemId : toItemId;
+    const [here, there] = outward
+      ? [itemLink.fromItemId, itemLink.toItemId]
+      : [itemLink.toItemId, itemLink.fromItemId];
+    const [all] = await reader
+      .select({
+        open: sql<number>`(count(*) filter (where not ${hasEnded}))::int`,
+        undelivered: sql<number>`(count(*) filter (where ${item.deliveredAt} is null))::int`,
+      })
+      .from(itemLink)
+      .innerJoin(item, eq(item.id, there))
+      .where(and(eq(here, itemId), eq(itemLink.kind, kind)));
+    if (all.open > 0) continue;
+    const way = linkWords({ kind, otherKey: "", outward });
+    const key = `${projectKey}-${ended.number}`;
+    const delivered = all.undelivered === 0;
+    due.push({ itemId, occurrence: { kind: "linked ended", way, key, delivered } });
   }
   return due;
 }
@@ -186,7 +221,9 @@ export async function moveByTrigger(
     return await attempt();
   } catch (error) {
     if (error instanceof Held) return hold(itemId, commandId, error);
-    if (error instanceof Refused && error.refusal.code === "not found") return false;
+    // What nobody may do there the process does not do either.
+    if (error instanceof Refused && ["not found", "put away"].includes(error.refusal.code))
+      return false;
     throw error;
   }
 }

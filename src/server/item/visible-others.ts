@@ -2,7 +2,7 @@ import { and, inArray } from "drizzle-orm";
 import type { OpenBlocker } from "@/core/item/fields";
 import type { Reader } from "@/db/connection";
 import { item } from "@/db/schema";
-import { hiddenFrom } from "../people/access";
+import { hiddenAnywhere } from "../people/access";
 import type { Principal } from "../people/viewer";
 
 /** What of an item names other items by their ids. */
@@ -30,7 +30,7 @@ export async function withVisibleOthers<T extends NamingOthers>(
       await reader
         .select({ id: item.id })
         .from(item)
-        .where(and(inArray(item.id, others), hiddenFrom(reader, viewer)))
+        .where(and(inArray(item.id, others), hiddenAnywhere(reader, viewer)))
     ).map((r) => r.id),
   );
   if (hidden.size === 0) return [...items];

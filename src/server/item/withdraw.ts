@@ -8,6 +8,7 @@ import { item, itemEvent } from "@/db/schema";
 import { hiddenFrom } from "../people/access";
 import type { Principal } from "../people/viewer";
 import { Refused } from "../refused";
+import { parentNow } from "./around";
 import { lockInOrder, type EnteredItem } from "./enter";
 
 /*
@@ -92,5 +93,10 @@ export const lastWithdrawal = (tx: Transaction, itemId: string) =>
 /** Bringing an item back; why it was withdrawn decides whether that can be. */
 export async function bringingBack(tx: Transaction, { before }: EnteredItem): Promise<ItemCommand> {
   const [last] = await lastWithdrawal(tx, before.id);
-  return { kind: "bring back", withdrawnBy: last?.cause ?? "person" };
+  const parent = await parentNow(tx, before);
+  const leaves =
+    parent && parent.projectId !== before.projectId
+      ? { parentId: parent.id, key: parent.key }
+      : null;
+  return { kind: "bring back", withdrawnBy: last?.cause ?? "person", leaves };
 }

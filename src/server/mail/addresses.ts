@@ -2,7 +2,8 @@ import { and, asc, count, desc, eq, isNull, or } from "drizzle-orm";
 import { database, transact } from "@/db/connection";
 import { item, mailAddress, mailIn, mailOut, report, team } from "@/db/schema";
 import { ANSWERS_TO } from "../alerts/send-mail";
-import { enterProject, seesItem, seesReport } from "../people/access";
+import { keyColumn } from "../item/key";
+import { enterProject, seesAnywhere, seesReport } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
@@ -44,7 +45,7 @@ export async function readMailbox(
         reportId: report.id,
         why: mailIn.why,
         words: mailIn.words,
-        number: item.number,
+        key: keyColumn,
       })
       .from(mailIn)
       .leftJoin(report, eq(report.id, mailIn.reportId))
@@ -53,7 +54,7 @@ export async function readMailbox(
         and(
           eq(mailIn.projectId, project.id),
           or(isNull(mailIn.reportId), seen),
-          or(isNull(mailIn.itemId), seesItem(db, viewer)),
+          or(isNull(mailIn.itemId), seesAnywhere(db, viewer)),
         ),
       )
       .orderBy(desc(mailIn.at))
@@ -89,10 +90,7 @@ export async function readMailbox(
     domain: settings.domain,
     addresses,
     teams,
-    received: received.map(({ number, ...one }) => ({
-      ...one,
-      itemKey: number === null ? null : `${project.key}-${number}`,
-    })),
+    received: received.map(({ key: itemKey, ...one }) => ({ ...one, itemKey })),
     // The address of a private page opens it for anybody: it stays between us and its requester.
     written: written.map((w) => ({
       ...w,

@@ -1,6 +1,6 @@
 import { eq } from "drizzle-orm";
 import { database } from "@/db/connection";
-import { alert, item, mailAddress, mailWaiting } from "@/db/schema";
+import { alert, item, mailAddress, mailWaiting, project } from "@/db/schema";
 import { ANSWERS_TO } from "../alerts/send-mail";
 import { idOfToken } from "../alerts/signed-token";
 import { countUse } from "../rate-limit";
@@ -25,10 +25,11 @@ async function openAddress(recipient: string): Promise<typeof mailAddress.$infer
   if (!name || domain !== mailSettings().domain.toLowerCase()) return null;
   // What stands behind a plus is the sender's own mark.
   const [row] = await database()
-    .select()
+    .select({ address: mailAddress, putAwayAt: project.putAwayAt })
     .from(mailAddress)
+    .innerJoin(project, eq(project.id, mailAddress.projectId))
     .where(eq(mailAddress.name, name.split("+")[0]));
-  return row?.open ? row : null;
+  return row?.address.open && row.putAwayAt === null ? row.address : null;
 }
 
 /** Where mail for an address of ours belongs; null where there is no such address. */

@@ -1,9 +1,28 @@
-import { and, eq, exists, isNull, or, sql, type SQL } from "drizzle-orm";
+import {
+  and,
+  desc,
+  eq,
+  exists,
+  inArray,
+  isNotNull,
+  isNull,
+  ne,
+  or,
+  sql,
+  type SQL,
+} from "drizzle-orm";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
-import { may, roleIn, roleOutside, type Action, type Role } from "@/core/people/authorise";
+import {
+  may,
+  roleIn,
+  roleOutside,
+  staysWherePutAway,
+  type Action,
+  type Role,
+} from "@/core/people/authorise";
 import type { Reader } from "@/db/connection";
-import { item, membership, project, report } from "@/db/schema";
-import { notAllowed, notFound } from "../refused";
+import { item, itemEvent, membership, project, report } from "@/db/schema";
+import { notAllowed, notFound, putAway } from "../refused";
 import type { Principal, Viewer } from "./viewer";
 
 export type ProjectRow = typeof project.$inferSelect;
@@ -72,6 +91,34 @@ export function seesItem(
 }
 
 /**
+ * The read filter for items of any project, for what stands around an item and may be in another
+ * one: linked to it, waited for by it. `seesItem` with `visibleTo` in it.
+ * @param of the table under another name, where a query has it twice
+ */
+export function seesAnywhere(
+  reader: Reader,
+  viewer: Principal,
+  of: ItemColumns = item,
+): SQL | undefined {
+  if (viewer.administrator) return undefined;
+  const visible = reader.select({ id: project.id }).from(project).where(visibleTo(reader, viewer));
+  return and(inArray(of.projectId, visible), seesItem(reader, viewer, of));
+}
+
+/** Not `seesAnywhere`: what a person may not see, whatever project it is in. */
+export function hiddenAnywhere(reader: Reader, viewer: Principal): SQL {
+  const seen = seesAnywhere(reader, viewer);
+  return seen ? sql`(${seen}) is not true` : sql`false`;
+}
+
+/**
+ * Whether a read filter holds for a row, as a column of a query: for what is counted for everybody and
+ * told only to those who see it.
+ */
+export const isSeen = (filter: SQL | undefined): SQL<boolean> =>
+  filter ? sql<boolean>`(${filter}) is true` : sql<boolean>`true`;
+
+/**
  * Not `seesItem`. "Not true" and not just "not": nobody reviews it yet, and then the comparison
  * says neither yes nor no.
  */
@@ -81,8 +128,8 @@ export function hiddenFrom(reader: Reader, viewer: Principal): SQL {
 }
 
 /**
- * The items of a project that a person may not see, for what is computed for all at once and then
- * given out.
+ * The items of a project that a person may not see, and those that have gone from it to where they
+ * may not see them, for what is computed for all at once and then given out.
  */
 export async function hiddenItems(
   reader: Reader,
@@ -93,9 +140,24 @@ export async function hiddenItems(
   const rows = await reader
     .select({ id: item.id })
     .from(item)
-    .where(and(eq(item.projectId, projectId), hiddenFrom(reader, viewer)));
+    .where(and(eq(item.projectId, projectId), hiddenFrom(reader, viewer)))
+    .union(
+      reader
+        .select({ id: item.id })
+        .from(item)
+        .innerJoin(itemEvent, eq(itemEvent.itemId, item.id))
+        .where(and(hasLeft(projectId), hiddenAnywhere(reader, viewer))),
+    );
   return new Set(rows.map((r) => r.id));
 }
+
+/** That an item has left a project, as a condition on `item` joined with `item_event`. */
+const hasLeft = (projectId: string): SQL =>
+  and(
+    eq(itemEvent.kind, "changed project"),
+    sql`${itemEvent.old} ->> 'projectId' = ${projectId}`,
+    ne(item.projectId, projectId),
+  )!;
 
 /**
  * The read filter for reports, as a condition on `report`: what became an item, or was put to one,
@@ -170,7 +232,13 @@ export function admit(
   const role = roleIn(viewer, row.membership, row.project.visibility);
   if (!role || !may(role, "read project")) throw notFound(asked);
   if (!may(role, action)) throw notAllowed(action);
-  return { project: row.project, role, may: (a) => may(role, a) };
+  const away = row.project.putAwayAt !== null;
+  if (away && !staysWherePutAway(action)) throw putAway(row.project.name);
+  return {
+    project: row.project,
+    role,
+    may: (a) => may(role, a) && (!away || staysWherePutAway(a)),
+  };
 }
 
 /** Whether a person may do something that belongs to no project. */
@@ -188,13 +256,30 @@ export async function mayOutside(reader: Reader, viewer: Viewer, action: Action)
   );
 }
 
-/** The projects a person may see, by name. */
+/** The projects a person may see, by name; not those that were put away. */
 export async function visibleProjects(reader: Reader, viewer: Viewer): Promise<ProjectRow[]> {
-  return reader.select().from(project).where(visibleTo(reader, viewer)).orderBy(project.name);
+  return reader
+    .select()
+    .from(project)
+    .where(and(visibleTo(reader, viewer), isNull(project.putAwayAt)))
+    .orderBy(project.name);
+}
+
+/** Those of them that were put away, the latest first. */
+export async function projectsPutAway(
+  reader: Reader,
+  viewer: Viewer,
+): Promise<Pick<ProjectRow, "key" | "name">[]> {
+  return reader
+    .select({ key: project.key, name: project.name })
+    .from(project)
+    .where(and(visibleTo(reader, viewer), isNotNull(project.putAwayAt)))
+    .orderBy(desc(project.putAwayAt), project.name);
 }
 
 /**
- * The projects a person may see, by name, with what they may do in each.
+ * The projects a person may see, by name, with what they may do in each; not those that were put
+ * away.
  * @param which only those of them
  */
 export async function accessibleProjects(
@@ -206,7 +291,7 @@ export async function accessibleProjects(
     .select({ project, membership: membership.role })
     .from(project)
     .leftJoin(membership, membershipOf(viewer))
-    .where(and(visibleTo(reader, viewer), which))
+    .where(and(visibleTo(reader, viewer), isNull(project.putAwayAt), which))
     .orderBy(project.name, project.id);
   return rows.map((row) => admit(viewer, row, "read project"));
 }

@@ -1,4 +1,3 @@
-import { createHash, randomBytes } from "node:crypto";
 import { and, asc, desc, eq, gt, isNull, max, sql } from "drizzle-orm";
 import { type z } from "zod";
 import type { AccountsView } from "@/core/people/account";
@@ -9,6 +8,7 @@ import { database, transact, type Reader, type Transaction } from "@/db/connecti
 import { account, passwordLink, person, session, signedInFrom } from "@/db/schema";
 import { invalid, notFound, Refused } from "../refused";
 import { auth } from "./auth";
+import { digestOf, newToken } from "./link-token";
 import { lockAccounts, mayMakeAccount } from "./installation";
 import type { Viewer } from "./viewer";
 import { v7 as newId } from "uuid";
@@ -37,12 +37,13 @@ export async function readAccounts(viewer: Viewer, now = Date.now()): Promise<Ac
       calling: person.calling,
       administrator: person.administrator,
       lastAt: max(signedInFrom.lastAt),
+      endedAt: person.endedAt,
       hasPassword: sql<boolean>`exists (select 1 from ${account} where ${account.userId} = ${person.id} and ${account.password} is not null)`,
     })
     .from(person)
     .leftJoin(signedInFrom, eq(signedInFrom.personId, person.id))
     .groupBy(person.id)
-    .orderBy(asc(person.name));
+    .orderBy(sql`${person.endedAt} is not null`, asc(person.name));
   const links = await db
     .select({ personId: passwordLink.personId, until: passwordLink.until })
     .from(passwordLink)
@@ -78,7 +79,7 @@ export async function editAccounts(
       await tx
         .insert(person)
         .values({ id, name, email, calling: calling || null, administrator, emailVerified: true });
-      return giveLink(tx, viewer, id, now);
+      return giveLink(tx, { personId: id, byId: viewer.personId, now });
     }
     const [known] = await tx
       .select({ id: person.id, endedAt: person.endedAt })
@@ -87,7 +88,7 @@ export async function editAccounts(
     if (!known) throw notFound("person");
     if (known.endedAt !== null)
       throw invalid("This person has been ended.", "Bring them back first.");
-    return giveLink(tx, viewer, known.id, now);
+    return giveLink(tx, { personId: known.id, byId: viewer.personId, now });
   });
 }
 
@@ -95,7 +96,7 @@ export async function editAccounts(
  * @throws Refused when somebody has the name or the address already: nobody is to be taken for
  * somebody else
  */
-async function checkFree(
+export async function checkFree(
   reader: Reader,
   { name, email }: { name: string; email: string },
 ): Promise<void> {
@@ -112,24 +113,34 @@ async function checkFree(
     );
 }
 
-const digest = (token: string) => createHash("sha256").update(token).digest("hex");
-
-/** A new link takes the place of any earlier one. */
-async function giveLink(
+/**
+ * A new link takes the place of any earlier one; what somebody asks for by mail, who may be anybody,
+ * only that of another one by mail.
+ */
+export async function giveLink(
   tx: Transaction,
-  viewer: Viewer,
-  personId: string,
-  now: number,
+  {
+    personId,
+    byId,
+    now,
+    lasts = LINK_LASTS,
+  }: { personId: string; byId: string | null; now: number; lasts?: number },
 ): Promise<{ personId: string; token: string; until: number }> {
-  const token = randomBytes(24).toString("base64url");
-  const until = now + LINK_LASTS;
+  const token = newToken();
+  const until = now + lasts;
   await tx
     .delete(passwordLink)
-    .where(and(eq(passwordLink.personId, personId), isNull(passwordLink.usedAt)));
+    .where(
+      and(
+        eq(passwordLink.personId, personId),
+        isNull(passwordLink.usedAt),
+        byId === null ? isNull(passwordLink.madeById) : undefined,
+      ),
+    );
   await tx.insert(passwordLink).values({
-    digest: digest(token),
+    digest: digestOf(token),
     personId,
-    madeById: viewer.personId,
+    madeById: byId,
     madeAt: now,
     until,
     usedAt: null,
@@ -146,7 +157,7 @@ export async function readWelcome(
     .select({ name: person.name, email: person.email })
     .from(passwordLink)
     .innerJoin(person, eq(person.id, passwordLink.personId))
-    .where(and(eq(passwordLink.digest, digest(token)), open(now)));
+    .where(and(eq(passwordLink.digest, digestOf(token)), open(now)));
   if (!found)
     throw new Refused(
       refuse(
@@ -159,8 +170,8 @@ export async function readWelcome(
 }
 
 /**
- * Sets the password that a link is for; the link has ended then, and so have all sessions of that
- * person.
+ * Sets the password that a link is for; the link has ended then, and so have their other links and
+ * all sessions of that person.
  */
 export async function setPasswordByLink(
   token: string,
@@ -173,7 +184,7 @@ export async function setPasswordByLink(
     const [link] = await tx
       .update(passwordLink)
       .set({ usedAt: now })
-      .where(and(eq(passwordLink.digest, digest(token)), open(now)))
+      .where(and(eq(passwordLink.digest, digestOf(token)), open(now)))
       .returning({ personId: passwordLink.personId });
     if (!link)
       throw new Refused(
@@ -194,6 +205,9 @@ export async function setPasswordByLink(
         password: hash,
       });
     await tx.delete(session).where(eq(session.userId, link.personId));
+    await tx
+      .delete(passwordLink)
+      .where(and(eq(passwordLink.personId, link.personId), isNull(passwordLink.usedAt)));
     return { email };
   });
 }

@@ -1,5 +1,4 @@
 import { and, eq, isNull } from "drizzle-orm";
-import { type z } from "zod";
 import { refuse } from "@/core/workflow/refusal";
 import { transact, type Transaction } from "@/db/connection";
 import { duty, membership, passwordLink, person, project, session } from "@/db/schema";
@@ -7,42 +6,48 @@ import { notFound, Refused } from "../refused";
 import { onlyAdministrators } from "./accounts";
 import { lockAccounts } from "./installation";
 import type { Viewer } from "./viewer";
-import { type endPersonBody } from "@/core/people/request";
+import type { EndPersonRequest } from "@/core/people/request";
 import { hasOtherLead } from "./belonging";
+import { handOn } from "./hand-on";
 
 /**
  * Ends somebody who left, or brings them back. Whoever is ended cannot sign in, is signed out
- * everywhere, and belongs to no project and has no duty; what they did keeps their name. One who
- * comes back is added to projects anew.
+ * everywhere, and belongs to no project and has no duty; what they had in hand is handed on, and what
+ * they did keeps their name. One who comes back is added to projects anew.
  * @throws Refused for yourself, and for the only lead of a project
  */
 export async function endPerson(
   viewer: Viewer,
-  { personId, ended }: z.infer<typeof endPersonBody>,
+  personId: string,
+  { ended, handOn: to }: EndPersonRequest,
   now = Date.now(),
-): Promise<void> {
+): Promise<{ handedOn: number; left: number }> {
   onlyAdministrators(viewer);
   if (personId === viewer.personId)
     throw new Refused(refuse("invalid", "Nobody ends themselves.", "Ask another administrator."));
-  await transact(async (tx) => {
+  return transact(async (tx) => {
     await lockAccounts(tx);
     const [known] = await tx.select().from(person).where(eq(person.id, personId)).for("update");
     if (!known) throw notFound("person");
-    if ((known.endedAt !== null) === ended) return;
+    if ((known.endedAt !== null) === ended) return NOTHING;
     await tx
       .update(person)
       .set({ endedAt: ended ? now : null })
       .where(eq(person.id, personId));
-    if (!ended) return;
+    if (!ended) return NOTHING;
     await checkOtherLeads(tx, known);
+    const handed = await handOn(tx, viewer, personId, to);
     await tx.delete(membership).where(eq(membership.personId, personId));
     await tx.delete(duty).where(and(eq(duty.holderKind, "person"), eq(duty.holderId, personId)));
     await tx.delete(session).where(eq(session.userId, personId));
     await tx
       .delete(passwordLink)
       .where(and(eq(passwordLink.personId, personId), isNull(passwordLink.usedAt)));
+    return handed;
   });
 }
+
+const NOTHING = { handedOn: 0, left: 0 };
 
 async function checkOtherLeads(
   tx: Transaction,

@@ -22,19 +22,20 @@ import { invalid } from "../refused";
 import { timeboxTotals } from "./timebox-totals";
 import { loadReleases, loadSprints } from "./timeboxes";
 
+/** The states in which items of a board wait to be begun. */
+export const unstartedStates = (entered: EnteredBoard): string[] =>
+  followedWorkflows(entered)
+    .flatMap((of) => of.states)
+    .filter(({ kind }) => kind === "unstarted")
+    .map(({ id }) => id);
+
 /**
  * The backlog of a project for somebody: what waits before the process that its first board shows.
  */
 async function enterBacklog(viewer: Viewer, projectKey: string, now: Instant) {
   const entered = await enterBoard(projectKey, { viewer, boardId: null, now });
-  const unstarted = followedWorkflows(entered)
-    .flatMap((w) => w.states)
-    .filter((s) => s.kind === "unstarted");
   const inBacklog = and(
-    inArray(
-      item.stateId,
-      unstarted.map((s) => s.id),
-    ),
+    inArray(item.stateId, unstartedStates(entered)),
     isNull(item.withdrawnAt),
     entered.scope,
   );

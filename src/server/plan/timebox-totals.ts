@@ -13,7 +13,7 @@ const OPEN = and(isNull(item.withdrawnAt), ne(item.stateKind, "finished"));
 const openOf = (projectId: string) => and(eq(item.projectId, projectId), OPEN);
 
 /**
- * What is open in each sprint and release, by its id. Totals are facts of the project: they count
+ * What is in each sprint and release, and open, by its id. Totals are facts of the project: they count
  * what a person may not see as well, and say how much that is.
  */
 export async function timeboxTotals(
@@ -27,14 +27,21 @@ export async function timeboxTotals(
     const rows = await reader
       .select({
         id: column,
-        items: sql<number>`count(*)::int`,
-        points: sql<number>`coalesce(sum(${item.estimate}), 0)`.mapWith(Number),
-        unseen: sql<number>`(count(*) filter (where ${hidden}))::int`,
+        items: sql<number>`(count(*) filter (where ${OPEN}))::int`,
+        points: sql<number>`coalesce(sum(${item.estimate}) filter (where ${OPEN}), 0)`.mapWith(
+          Number,
+        ),
+        unseen: sql<number>`(count(*) filter (where ${and(OPEN, hidden)}))::int`,
+        allItems: sql<number>`count(*)::int`,
+        allPoints: sql<number>`coalesce(sum(${item.estimate}), 0)`.mapWith(Number),
       })
       .from(item)
-      .where(and(openOf(projectId), isNotNull(column)))
+      .where(and(eq(item.projectId, projectId), isNull(item.withdrawnAt), isNotNull(column)))
       .groupBy(column);
-    return rows.map(({ id, ...total }) => [id!, total] as const);
+    return rows.map(
+      ({ id, allItems, allPoints, ...open }) =>
+        [id!, { ...open, all: { items: allItems, points: allPoints } }] as const,
+    );
   };
   return Object.fromEntries((await Promise.all(TIMEBOXES.map(totalsBy))).flat());
 }

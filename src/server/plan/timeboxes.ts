@@ -3,7 +3,13 @@ import type { AnyPgColumn } from "drizzle-orm/pg-core";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import type { Timebox } from "@/core/plan/membership";
 import type { SprintsMeant } from "@/core/condition/sprint-word";
-import { overlap, sprintWords, type Listed, type Release, type Sprint } from "@/core/plan/sprint";
+import {
+  overlap,
+  sprintWords,
+  type Listed,
+  type PlannedSprint,
+  type Release,
+} from "@/core/plan/sprint";
 import { transact, type Reader, type Transaction } from "@/db/connection";
 import { timeboxProject, release, sprint } from "@/db/schema";
 import { enterProject } from "../people/access";
@@ -25,9 +31,40 @@ export const openTo = (reader: Reader, box: Timebox, id: AnyPgColumn, projectId:
       .where(and(eq(timeboxProject.box, box), eq(timeboxProject.projectId, projectId))),
   );
 
+const TABLES = { sprint, release };
+
+/** Whether there is such a sprint or release, and it takes items of a project. */
+export async function takesItems(
+  reader: Reader,
+  box: Timebox,
+  boxId: string,
+  projectId: string,
+): Promise<boolean> {
+  const table = TABLES[box];
+  const [known] = await reader
+    .select({ id: table.id })
+    .from(table)
+    .where(
+      and(eq(table.id, boxId), openTo(reader, box, table.id, projectId), isNull(table.removedAt)),
+    );
+  return known !== undefined;
+}
+
+/** Whether a sprint was ended: nothing is planned into it any more. */
+export async function hasEnded(reader: Reader, sprintId: string): Promise<boolean> {
+  const [row] = await reader
+    .select({ endedAt: sprint.endedAt })
+    .from(sprint)
+    .where(eq(sprint.id, sprintId));
+  return row !== undefined && row.endedAt !== null;
+}
+
 /** The sprints of a project, in order of their days. */
-export async function loadSprints(reader: Reader, projectId: string): Promise<Listed<Sprint>[]> {
-  const past = sql<boolean>`${sprint.endsOn} < (now() at time zone ${sprint.zone})::date`;
+export async function loadSprints(
+  reader: Reader,
+  projectId: string,
+): Promise<Listed<PlannedSprint>[]> {
+  const past = sql<boolean>`(${sprint.endedAt} is not null or ${sprint.endsOn} < (now() at time zone ${sprint.zone})::date)`;
   const rows = await reader
     .select({
       id: sprint.id,
@@ -35,6 +72,8 @@ export async function loadSprints(reader: Reader, projectId: string): Promise<Li
       goal: sprint.goal,
       startsOn: sprint.startsOn,
       endsOn: sprint.endsOn,
+      startedAt: sprint.startedAt,
+      endedAt: sprint.endedAt,
       past,
     })
     .from(sprint)

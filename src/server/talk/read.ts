@@ -5,12 +5,14 @@ import { maskKeys } from "@/core/item/mask-keys";
 import type { ItemEvent } from "@/core/item/event";
 import { COMMENT_SIGNS } from "@/core/talk/comment";
 import type { AskedPerson, NamedItem, Talk, TalkComment } from "@/core/talk/talk-view";
+import { numberedSpots } from "@/core/talk/spot";
 import { threadOf } from "@/core/talk/threads";
 import { database } from "@/db/connection";
 import { comment, commentSign, itemLook, person, report, talkClosed, walkNote } from "@/db/schema";
 import { followingOf } from "../alerts/follow";
 import { hiddenKeys } from "../item/hidden-keys";
 import { namedByKeys } from "../item/list/named";
+import { fileNamesAt } from "../item/read-files";
 import { nameableIn } from "../item/talk";
 import type { ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -74,7 +76,6 @@ export async function readTalk(
   const hidden = await hiddenKeys(
     db,
     viewer,
-    access,
     rows.filter(byProduct).map((row) => row.comment.body),
   );
   // Several of one moment stand as they were said.
@@ -86,6 +87,11 @@ export async function readTalk(
   const placeOf = ({ comment: { id } }: Row) => seqOf.get(id) ?? 0;
   rows.sort((a, b) => a.comment.at - b.comment.at || placeOf(a) - placeOf(b));
   const answersTo = new Map(rows.map((row) => [row.comment.id, row.comment.answersId]));
+  const files = rows.some((row) => row.comment.spot) ? await fileNamesAt(db, itemId) : null;
+  const spots = numberedSpots(
+    rows.filter((row) => row.comment.goneAt === null).map((row) => row.comment),
+    (id) => files?.get(id) ?? null,
+  );
   const comments = rows.map((row): TalkComment => {
     const { id, authorId, body, at, audience, goneAt, whyGone } = row.comment;
     return {
@@ -103,6 +109,7 @@ export async function readTalk(
         signs.filter((one) => one.commentId === id),
         viewer,
       ),
+      spot: spots.get(row.comment) ?? null,
       agreed: row.agreedId === null ? null : { owner: row.owner, dueOn: row.dueOn },
     };
   });

@@ -5,6 +5,7 @@ import { daySentence, waitingCount } from "@/core/today/sentence";
 import type { TodayView } from "@/core/today/today-view";
 import { database } from "@/db/connection";
 import { person } from "@/db/schema";
+import { readAgreedChanges } from "../item/agreed-seen";
 import { namedItems } from "../item/list/named";
 import { enterProject } from "../people/access";
 import { roster } from "../people/roster";
@@ -28,11 +29,14 @@ async function dayOf(
   const reader = database();
   const projects = await dayProjects(reader, viewer);
   const meanings = stateMeanings(projects);
-  const [questions, news] = await Promise.all([
+  const [questions, news, changed] = await Promise.all([
     readQuestions(reader, viewer),
     readNews(reader, viewer, now),
+    readAgreedChanges(reader, viewer),
   ]);
-  const also = [...questions.asked, ...questions.asking, ...news].map(({ itemId }) => itemId);
+  const also = [...questions.asked, ...questions.asking, ...news, ...changed].map(
+    ({ itemId }) => itemId,
+  );
   const rows = await dayRows(reader, viewer, { projects, meanings, also });
   const names = await namesOf(rows.flatMap(({ reviewerId }) => reviewerId ?? []));
   const keys = await keysOf(
@@ -58,7 +62,7 @@ async function dayOf(
       }) ?? [],
   );
   const today = isoDate(dayNumber(now, zone));
-  const day = arrangeDay({ items, ...questions, news, today, now });
+  const day = arrangeDay({ items, ...questions, news, changed, today, now });
   return { reader, projects, meanings, rows, today, day, summaries };
 }
 

@@ -7,6 +7,7 @@ import { database, type Reader } from "@/db/connection";
 import {
   board,
   columnState,
+  follow,
   itemType,
   membership,
   namedCondition,
@@ -62,13 +63,22 @@ export async function loadViews(
       owner: person.name,
       gone: ownerGone,
       favourite: viewUse.favourite,
+      followed: follow.on,
     })
     .from(view)
     .leftJoin(person, eq(person.id, view.ownerId))
     .leftJoin(viewUse, and(eq(viewUse.viewId, view.id), eq(viewUse.personId, viewer.personId)))
+    .leftJoin(
+      follow,
+      and(
+        eq(follow.kind, "view"),
+        eq(follow.target, sql`${view.id}::text`),
+        eq(follow.personId, viewer.personId),
+      ),
+    )
     .where(and(eq(view.groundId, ground.id), isNull(view.putAwayAt), seesView(viewer), which))
     .orderBy(sql`${view.place} asc nulls last`, asc(view.name), asc(view.id));
-  return rows.map(({ row, owner, gone, favourite }) => ({
+  return rows.map(({ row, owner, gone, favourite, followed }) => ({
     id: row.id,
     name: row.name,
     sharing: sharingOf(row),
@@ -77,6 +87,7 @@ export async function loadViews(
     version: row.version,
     place: row.place,
     favourite: favourite ?? false,
+    followed: followed ?? false,
     mayChange: mayChangeView({ ...row, gone }, viewer, ground),
   }));
 }

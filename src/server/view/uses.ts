@@ -139,7 +139,10 @@ async function unseenItems(
     readListPage(of, PLAIN_LIST, { after: null, limit: MOST_KEYS }),
   ]);
   const some = await readRows(reader, page);
-  return { count: whole.count, keys: some.map(({ number }) => `${entered.ground.key}-${number}`) };
+  return {
+    count: whole.count,
+    keys: some.map(({ number, projectId }) => `${entered.ground.keyOf(projectId)}-${number}`),
+  };
 }
 
 /** Notes that somebody opened a view; once an hour is enough. */

@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { Card } from "@/core/board/card";
-import type { TypeGlyphName } from "@/core/item/item-type";
+import { BUG_SIGN } from "@/core/item/item-type";
 import { sendCommand } from "@/ui/item/send-command";
 import { tellProblem } from "@/ui/kit/notice";
 import { Choice } from "@/ui/kit/check";
@@ -11,9 +11,6 @@ import { AddLine } from "./add-line";
 import { AT_THE_BEGINNING, type AddPlace } from "./use-adding";
 
 type Adds = "child" | "bug";
-
-/** The sign of what is wrong with something, whatever a project calls such items. */
-const BUG_SIGN: TypeGlyphName = "lozenge";
 
 /** What can be added to an item: children where its level has any, bugs where the project has them. */
 export const addsTo = (card: Card, types: readonly KnownType[]): Adds[] => {

@@ -25,6 +25,7 @@ const STOPS = [
 export function CourseBar({
   project,
   projects,
+  projectsPutAway,
   mayStartProjects,
   person,
   waiting,
@@ -35,6 +36,7 @@ export function CourseBar({
 }: {
   project: FrameProject;
   projects: FrameProject[];
+  projectsPutAway: FrameProject[];
   mayStartProjects: boolean;
   person: { name: string; administrator: boolean };
   waiting: number;
@@ -54,7 +56,12 @@ export function CourseBar({
       >
         <Mark />
       </Link>
-      <ProjectMenu project={project} projects={projects} mayStart={mayStartProjects} />
+      <ProjectMenu
+        project={project}
+        projects={projects}
+        putAway={projectsPutAway}
+        mayStart={mayStartProjects}
+      />
       <Course
         label="Course"
         stops={stops.map(({ id, name }) => ({

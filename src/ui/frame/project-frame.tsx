@@ -14,6 +14,7 @@ import { Docked } from "./docked";
 import type { FrameProject } from "./project-menu";
 import { ToContent } from "./to-content";
 import { PulseStrip } from "./pulse-strip";
+import { PutAwayNote } from "./put-away-note";
 import type { Theme } from "@/ui/kit/theme";
 import type { ProjectSummary } from "@/core/flow/summary";
 import { flowContract } from "@/core/flow/contract";
@@ -31,6 +32,9 @@ const SETTLE_MS = 700;
 export function ProjectFrame(props: {
   project: FrameProject;
   projects: FrameProject[];
+  projectsPutAway: FrameProject[];
+  /** When this one was put away; null while it is not. */
+  putAway: { at: number; mayBringBack: boolean } | null;
   mayStartProjects: boolean;
   person: { name: string; administrator: boolean };
   theme: Theme;
@@ -58,6 +62,8 @@ export function ProjectFrame(props: {
 function Frame({
   project,
   projects,
+  projectsPutAway,
+  putAway,
   mayStartProjects,
   person,
   theme,
@@ -96,6 +102,7 @@ function Frame({
         <CourseBar
           project={project}
           projects={projects}
+          projectsPutAway={projectsPutAway}
           mayStartProjects={mayStartProjects}
           person={person}
           waiting={summary.unjudged}
@@ -104,6 +111,7 @@ function Frame({
           showsIntake={showsIntake}
           theme={theme}
         />
+        {putAway && <PutAwayNote project={project} {...putAway} />}
         <div className="flex min-h-0 flex-1">
           <main id="main" className="min-w-0 flex-1 overflow-hidden zoomed:overflow-visible">
             {children}

@@ -1,7 +1,7 @@
 "use client";
 import { ChevronDown } from "lucide-react";
 import { Button } from "@/ui/kit/button";
-import { Menu, MenuLink, MenuSection } from "@/ui/kit/menu";
+import { Menu, MenuLink, MenuSection, MenuTitle } from "@/ui/kit/menu";
 
 export interface FrameProject {
   key: string;
@@ -11,11 +11,14 @@ export interface FrameProject {
 export function ProjectMenu({
   project,
   projects,
+  putAway = [],
   mayStart,
 }: {
   /** Null above the projects. */
   project: FrameProject | null;
   projects: FrameProject[];
+  /** Those that were put away. */
+  putAway?: FrameProject[];
   mayStart: boolean;
 }) {
   return (
@@ -38,6 +41,17 @@ export function ProjectMenu({
           {p.name}
         </MenuLink>
       ))}
+      {putAway.length > 0 && (
+        <MenuSection>
+          <MenuTitle>Put away</MenuTitle>
+          {putAway.map((p) => (
+            <MenuLink key={p.key} href={`/p/${p.key}/flow`}>
+              <span className="key w-12">{p.key}</span>
+              <span className="text-ink-soft">{p.name}</span>
+            </MenuLink>
+          ))}
+        </MenuSection>
+      )}
       {mayStart && (
         <MenuSection>
           <MenuLink href="/start">Start a project…</MenuLink>

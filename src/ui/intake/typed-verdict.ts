@@ -6,7 +6,7 @@ import type { DeskView, ReportView, SimilarItem } from "@/core/intake/desk-view"
 import type { Verdict, VerdictKind } from "@/core/intake/verdict";
 import { soundsLikeHole, textOfReport } from "@/core/intake/security-words";
 import { ALIKE, VERY_ALIKE } from "@/core/intake/very-alike";
-import type { PickedItem } from "./item-picker";
+import type { PickedItem } from "@/ui/item/item-picker";
 import { standsAt } from "./stands-at";
 
 /** A verdict whose form is open. */

@@ -9,7 +9,7 @@ import { Check, Choice } from "@/ui/kit/check";
 import { DateInput } from "@/ui/kit/date-input";
 import { Field, TextArea } from "@/ui/kit/field";
 import { AcceptFields } from "./accept-fields";
-import { ItemPicker, type PickedItem } from "./item-picker";
+import { ItemPicker, type PickedItem } from "@/ui/item/item-picker";
 import { pickedOf, type TypedVerdict } from "./typed-verdict";
 
 /** What each kind of verdict asks for. */

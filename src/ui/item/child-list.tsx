@@ -1,13 +1,17 @@
 "use client";
 import type { ItemView } from "@/core/item/item-view";
+import { TextButton } from "@/ui/kit/button";
 import { Check } from "@/ui/kit/check";
 import { tellProblem } from "@/ui/kit/notice";
+import { usePanel } from "@/ui/kit/panel-context";
+import { ChildMenu } from "./child-menu";
 import { sendCommand } from "./send-command";
 import type { ItemHandle } from "./use-item";
 
-/** What stands under an item, to be ticked when it is done. */
+/** What stands under an item, to be ticked when it is done; each opens. */
 export function ChildList({ handle, small = false }: { handle: ItemHandle; small?: boolean }) {
   const { view, reload } = handle;
+  const { openItem } = usePanel();
   const finish = async ({ id, card, finish: move }: ItemView["children"][number]) => {
     if (!move) return;
     await sendCommand(id, {
@@ -37,7 +41,10 @@ export function ChildList({ handle, small = false }: { handle: ItemHandle; small
           {!small && (
             <>
               <span className="text-[12.5px] text-ink-soft">{child.stateName}</span>
-              <span className="key">{child.key}</span>
+              <TextButton className="key min-h-6" onClick={() => openItem(child.key)}>
+                {child.key}
+              </TextButton>
+              {view.rights.edit && <ChildMenu handle={handle} child={child} />}
             </>
           )}
         </li>

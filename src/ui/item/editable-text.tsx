@@ -1,10 +1,12 @@
 "use client";
 import { Note } from "@/ui/kit/note";
-import { TextArea } from "@/ui/kit/field";
 import { TextButton, Button } from "@/ui/kit/button";
 import { useState } from "react";
 import { problemOf, type Problem } from "@/ui/kit/request";
 import { Words } from "@/ui/kit/words";
+import type { KnownInWords } from "@/ui/talk/name-in-words";
+import { SaidWords } from "@/ui/talk/said-words";
+import { WritingField, type AttachesTo } from "@/ui/talk/writing-field";
 
 /**
  * A longer text that turns into an editor on request. When somebody else has changed it meanwhile,
@@ -16,6 +18,8 @@ export function EditableText({
   version,
   empty,
   mayEdit,
+  known,
+  attachesTo,
   onSave,
 }: {
   label: string;
@@ -24,6 +28,10 @@ export function EditableText({
   version: number;
   empty: string;
   mayEdit: boolean;
+  /** What it may name. */
+  known: KnownInWords;
+  /** The item that files are put to which are pasted into it. */
+  attachesTo: AttachesTo;
   /**
    * Stores the text, based on the version that the person saw when they began, or saw since in a
    * conflict.
@@ -67,25 +75,24 @@ export function EditableText({
       </div>
       {draft === null ? (
         value ? (
-          <Words text={value} />
+          <SaidWords text={value} known={known} />
         ) : (
           <p className="text-ink-soft">{empty}</p>
         )
       ) : (
         <div className="flex flex-col gap-2">
-          <TextArea
-            aria-label={label}
+          <WritingField
+            label={label}
             rows={7}
             autoFocus
-            value={draft}
-            onChange={(e) => setDraft(e.target.value)}
-            onKeyDown={(e) => {
-              if (e.key === "Enter" && (e.ctrlKey || e.metaKey)) void save();
-              if (e.key === "Escape") {
-                e.preventDefault();
-                if (draft === value) setDraft(null);
-              }
-            }}
+            body={draft}
+            onChange={(next) =>
+              setDraft((now) => (typeof next === "string" ? next : next(now ?? "")))
+            }
+            nameable={known.nameable}
+            attachesTo={attachesTo}
+            onStore={() => void save()}
+            onLeave={draft === value ? () => setDraft(null) : undefined}
           />
           {problem && (
             <Note kind="problem">

@@ -1,28 +1,61 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
 import { counted } from "@/core/formats/counted";
+import { PdfShown } from "./pdf-shown";
+import { SpotLayer } from "./spot-layer";
+import type { ItemHandle } from "./use-item";
 
 /** So many letters of a text are shown in place. */
 const MOST_SHOWN = 100_000;
 
-/** A file as it is: a picture, or the words of a text. */
+/** How a file is shown in place. */
+export type ShownAs = "picture" | "text" | "pages";
+
+/** How a file can be shown in place; null where it can only be saved. */
+export function shownAs(mediaType: string, drawable: boolean): ShownAs | null {
+  if (mediaType.startsWith("image/")) return drawable ? "picture" : null;
+  if (mediaType === "application/pdf") return "pages";
+  return mediaType === "text/plain" ? "text" : null;
+}
+
+/** A file as it is: a picture or pages, with the remarks on them, or the words of a text. */
 export function FileShown({
+  handle,
+  file: { id, name },
   address,
-  name,
   words,
+  as,
+  startPage,
 }: {
+  handle: ItemHandle;
+  file: { id: string; name: string };
   address: string;
-  name: string;
-  /** Reads it; null where it is a picture. */
-  words: (() => Promise<string>) | null;
+  /** Reads it, where it is a text. */
+  words: () => Promise<string>;
+  as: ShownAs;
+  startPage: number;
 }) {
-  if (words === null)
+  if (as === "text") return <TextShown address={address} name={name} words={words} />;
+  if (as === "picture")
     return (
-      // A picture of people's own: nothing of it is known before it is here.
-      // eslint-disable-next-line @next/next/no-img-element
-      <img src={address} alt={name} className="file-picture" />
+      <SpotLayer handle={handle} fileId={id} page={null}>
+        {/* A picture of people's own: nothing of it is known before it is here. */}
+        {/* eslint-disable-next-line @next/next/no-img-element */}
+        <img src={address} alt={name} className="file-picture" />
+      </SpotLayer>
     );
-  return <TextShown address={address} name={name} words={words} />;
+  return (
+    <PdfShown
+      address={address}
+      name={name}
+      startPage={startPage}
+      around={(page, drawn) => (
+        <SpotLayer key={page} handle={handle} fileId={id} page={page}>
+          {drawn}
+        </SpotLayer>
+      )}
+    />
+  );
 }
 
 function TextShown({

@@ -102,6 +102,7 @@ function StillEmpty({ view }: { view: ItemHandle["view"] }) {
 function Texts({ handle }: { handle: ItemHandle }) {
   const { view, edit } = handle;
   const { item } = view;
+  const attachesTo = { itemKey: view.key, onThere: handle.reload };
   /** The next move that wants a word on how to test it. */
   const demanding = view.transitions.find((t) =>
     t.requirements.some((r) => r.kind === "filled" && r.field === "howToTest"),
@@ -114,17 +115,21 @@ function Texts({ handle }: { handle: ItemHandle }) {
         empty="No description yet."
         mayEdit={view.rights.edit}
         version={item.version}
+        known={view.talk}
+        attachesTo={attachesTo}
         onSave={(description, seen) => edit({ description }, seen)}
       />
       <StillEmpty view={view} />
       <ItemCriteria handle={handle} />
-      <AgreedNote view={view} />
+      <AgreedNote handle={handle} />
       <EditableText
         label="How to test"
         value={item.howToTest ?? ""}
         empty={demanding ? `Not said yet, and “${demanding.verb}” needs it.` : "Not said yet."}
         mayEdit={view.rights.edit}
         version={item.version}
+        known={view.talk}
+        attachesTo={attachesTo}
         onSave={(text, seen) => edit({ howToTest: text.trim() || null }, seen)}
       />
     </>

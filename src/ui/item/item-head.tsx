@@ -2,29 +2,20 @@
 import { useEffect, useRef, useState } from "react";
 import { ageWords } from "@/core/flow/age";
 import { TextArea } from "@/ui/kit/field";
-import { TextButton } from "@/ui/kit/button";
 import { tellProblem } from "@/ui/kit/notice";
-import { usePanel } from "@/ui/kit/panel-context";
 import { daysWords, exact } from "@/ui/kit/time";
 import { PromiseMark } from "@/ui/intake/promise-mark";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
+import { ItemParent } from "./item-parent";
 import type { ItemHandle } from "./use-item";
 
 /** What an item is and how it stands: what it is under, its title, its state and age, its promises. */
 export function ItemHead({ handle }: { handle: ItemHandle }) {
   const { view } = handle;
   const { item } = view;
-  const { openItem } = usePanel();
   return (
     <div className="min-w-0 flex-1">
-      {view.parent && (
-        <p className="text-[13px] text-ink-soft">
-          under{" "}
-          <TextButton onClick={() => openItem(view.parent!.key)}>
-            {view.parent.key} {view.parent.title}
-          </TextButton>
-        </p>
-      )}
+      <ItemParent handle={handle} />
       <Title handle={handle} />
       <p className="mt-1 text-[13px] text-ink-soft">
         <b className="text-ink">{view.state.name}</b> since{" "}

@@ -1,18 +1,20 @@
 "use client";
-import { Copy, Ellipsis, Undo2, X } from "lucide-react";
+import { ArrowRightLeft, Copy, CornerLeftUp, Ellipsis, Undo2, X } from "lucide-react";
 import { useState } from "react";
 import { Button } from "@/ui/kit/button";
 import { Menu, MenuItem } from "@/ui/kit/menu";
 import { Sheet } from "@/ui/kit/sheet";
 import { CopyForm } from "./copy-form";
 import type { ItemHandle } from "./use-item";
+import { mayStandUnder, ParentSheet } from "./item-parent";
+import { ProjectChangeForm } from "./project-change-form";
 import { WithdrawForm } from "./withdraw-form";
 import { useBringBack } from "./withdrawn-note";
 
 /** What is done to an item as a whole: a copy of it, taking it out, bringing it back. */
 export function ItemMenu({ handle }: { handle: ItemHandle }) {
   const { view } = handle;
-  const [open, setOpen] = useState<"copy" | "withdraw" | null>(null);
+  const [open, setOpen] = useState<"copy" | "parent" | "elsewhere" | "withdraw" | null>(null);
   const bringBack = useBringBack(handle);
   const { withdrawn, rights } = view;
   const close = () => setOpen(null);
@@ -32,6 +34,22 @@ export function ItemMenu({ handle }: { handle: ItemHandle }) {
             Make a copy …
           </MenuItem>
         )}
+        {mayStandUnder(view) && !view.parent && (
+          <MenuItem
+            sign={<CornerLeftUp size={14} aria-hidden="true" />}
+            onSelect={() => setOpen("parent")}
+          >
+            Put it under another item …
+          </MenuItem>
+        )}
+        {rights.edit && !withdrawn && (
+          <MenuItem
+            sign={<ArrowRightLeft size={14} aria-hidden="true" />}
+            onSelect={() => setOpen("elsewhere")}
+          >
+            Move to another project …
+          </MenuItem>
+        )}
         {rights.withdraw && !withdrawn && (
           <MenuItem sign={<X size={14} aria-hidden="true" />} onSelect={() => setOpen("withdraw")}>
             Withdraw it …
@@ -45,6 +63,14 @@ export function ItemMenu({ handle }: { handle: ItemHandle }) {
       </Menu>
       <Sheet open={open === "copy"} onClose={close} title={`A copy of ${view.key}`}>
         <CopyForm view={view} onDone={close} />
+      </Sheet>
+      <ParentSheet handle={handle} open={open === "parent"} onClose={close} />
+      <Sheet
+        open={open === "elsewhere"}
+        onClose={close}
+        title={`${view.key} moves to another project`}
+      >
+        <ProjectChangeForm view={view} onDone={close} />
       </Sheet>
       <Sheet open={open === "withdraw"} onClose={close} title={`Withdraw ${view.key}`}>
         <WithdrawForm handle={handle} onDone={close} />

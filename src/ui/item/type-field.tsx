@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { ItemType } from "@/core/item/item-type";
 import type { ItemView } from "@/core/item/item-view";
 import { keepsStanding } from "@/core/item/keeps-standing";
+import type { StateKind } from "@/core/workflow/state";
 import { Button } from "@/ui/kit/button";
 import { Field } from "@/ui/kit/field";
 import { tellProblem } from "@/ui/kit/notice";
@@ -56,9 +57,14 @@ export function TypeField({ handle }: { handle: ItemHandle }) {
 
 /** A type begins and ends nothing: only states that stand as the item does are offered. */
 const fittingStates = (view: ItemView, type: ItemType) =>
-  (view.workflowStates[type.workflowId] ?? []).filter(({ kind }) =>
-    keepsStanding(view.item.stateKind, kind),
-  );
+  statesFitting(view, type, view.item.stateKind);
+
+/** The states of a type's workflow in which something would stand as it does. */
+export const statesFitting = (
+  { workflowStates }: ItemView,
+  { workflowId }: ItemType,
+  standing: StateKind,
+) => (workflowStates[workflowId] ?? []).filter(({ kind }) => keepsStanding(standing, kind));
 
 function StateForm({
   view,

@@ -1,7 +1,8 @@
 "use client";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
-import type { EditableFields, LinkKind } from "@/core/item/fields";
+import type { EditableFields } from "@/core/item/fields";
+import type { LinkWay } from "@/core/item/link-way";
 import type { OwnValue } from "@/core/item/own-field";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { readAnew } from "@/ui/kit/read-anew";
@@ -24,7 +25,7 @@ export interface ItemHandle {
     seenVersion?: number,
     own?: Record<string, OwnValue | null>,
   ) => Promise<void>;
-  link: (linkKind: LinkKind, otherKey: string) => Promise<void>;
+  link: (way: Pick<LinkWay, "linkKind" | "turned">, otherKey: string) => Promise<void>;
   reload: () => Promise<unknown>;
 }
 
@@ -87,8 +88,9 @@ export function useItem(key: string, initial?: ItemView) {
           await sendCommand(view.item.id, { kind: "edit", seenVersion, changes, own });
           await reload();
         },
-        link: async (linkKind, otherKey) => {
-          await sendCommand(view.item.id, { kind: "link", linkKind, otherKey }).catch((error) => {
+        link: async ({ linkKind, turned }, otherKey) => {
+          const command = { kind: "link", linkKind, turned, otherKey } as const;
+          await sendCommand(view.item.id, command).catch((error) => {
             tellProblem(error);
             throw error;
           });

@@ -7,8 +7,10 @@ import { useState } from "react";
 import type { AccountRow, AccountsView } from "@/core/people/account";
 import { Initials } from "@/ui/kit/initials";
 import { Mark } from "@/ui/kit/mark";
-import { tellProblem } from "@/ui/kit/notice";
+import { tellDone, tellProblem } from "@/ui/kit/notice";
+import { Sheet } from "@/ui/kit/sheet";
 import { ago } from "@/ui/kit/time";
+import { EndPersonForm } from "./end-person";
 import { HandedLink, type Handed } from "./handed-link";
 import { NewAccount } from "./new-account";
 import { peopleContract } from "@/core/people/contract";
@@ -27,11 +29,18 @@ export function AccountsScreen({ initial }: { initial: AccountsView }) {
     initialData: initial,
   });
   const { accounts: rows, now } = view;
-  const [handed, setHanded] = useState<Handed | null>(null);
+  const [leaving, setLeaving] = useState<AccountRow | null>(null);
+  const [handed, setHanded] = useState<(Handed & { personId: string }) | null>(null);
   /** @throws Problem */
   const make = async (body: z.input<typeof accountBody>) => {
     setHanded(await ask(peopleContract.changeAccounts, { body }, { retry: false }));
-    await client.invalidateQueries({ queryKey: keyOf(peopleContract.accounts) });
+    await again();
+  };
+  const again = () => client.invalidateQueries({ queryKey: keyOf(peopleContract.accounts) });
+  const bringBack = async ({ id, name }: AccountRow) => {
+    await ask(peopleContract.endPerson, { params: { id }, body: { ended: false } });
+    tellDone(`${name} can sign in again, and is in no project yet.`);
+    await again();
   };
   const named = rows.find((r) => r.id === handed?.personId);
   return (
@@ -70,20 +79,58 @@ export function AccountsScreen({ initial }: { initial: AccountsView }) {
               head: <span className="sr-only">Links</span>,
               className: "!text-right",
               cell: (row) => (
-                <Button
-                  look="quiet"
-                  small
-                  aria-label={`New link for ${row.name}`}
-                  onClick={() => void make({ kind: "link", personId: row.id }).catch(tellProblem)}
-                >
-                  New link
-                </Button>
+                <span className="flex justify-end gap-1">
+                  {row.endedAt === null ? (
+                    <>
+                      <Button
+                        look="quiet"
+                        small
+                        aria-label={`New link for ${row.name}`}
+                        onClick={() =>
+                          void make({ kind: "link", personId: row.id }).catch(tellProblem)
+                        }
+                      >
+                        New link
+                      </Button>
+                      <Button
+                        look="quiet"
+                        small
+                        aria-label={`${row.name} leaves`}
+                        onClick={() => setLeaving(row)}
+                      >
+                        Leaves …
+                      </Button>
+                    </>
+                  ) : (
+                    <Button
+                      look="quiet"
+                      small
+                      aria-label={`Bring ${row.name} back`}
+                      onClick={() => void bringBack(row).catch(tellProblem)}
+                    >
+                      Bring back
+                    </Button>
+                  )}
+                </span>
               ),
             },
           ]}
         />
         <NewAccount onMake={(fields) => make({ kind: "make", ...fields })} />
       </div>
+      <Sheet
+        open={leaving !== null}
+        onClose={() => setLeaving(null)}
+        title={`${leaving?.name ?? "Somebody"} leaves`}
+      >
+        {leaving && (
+          <EndPersonForm
+            person={leaving}
+            onDone={() => (setLeaving(null), void again())}
+            onLeave={() => setLeaving(null)}
+          />
+        )}
+      </Sheet>
     </main>
   );
 }
@@ -103,15 +150,20 @@ function NameCell({ row }: { row: AccountRow }) {
 }
 
 function standingOfAll(rows: readonly AccountRow[]): string {
-  const can = rows.filter((r) => r.hasPassword).length;
-  const cannot = rows.length - can;
+  const here = rows.filter((r) => r.endedAt === null);
+  const can = here.filter((r) => r.hasPassword).length;
+  const cannot = here.length - can;
   const signIn = can === 1 ? "1 person can sign in" : `${can} people can sign in`;
   return cannot === 0
     ? `${signIn}.`
     : `${signIn}, ${cannot === 1 ? "1 has" : `${cannot} have`} not chosen a password yet.`;
 }
 
-function standing({ linkUntil, hasPassword, lastSignedInAt }: AccountRow, now: number): string {
+function standing(
+  { endedAt, linkUntil, hasPassword, lastSignedInAt }: AccountRow,
+  now: number,
+): string {
+  if (endedAt !== null) return `left ${ago(endedAt, Math.max(now, endedAt))}`;
   if (linkUntil !== null)
     return `has a link, ${counted(Math.max(1, Math.ceil((linkUntil - now) / 86_400_000)), "day")} left`;
   if (!hasPassword) return "no password yet: the link has ended";

@@ -6,7 +6,6 @@ import { useState } from "react";
 
 /** A link that was just made: it is shown once. */
 export interface Handed {
-  personId: string;
   token: string;
   until: number;
 }
@@ -14,15 +13,21 @@ export interface Handed {
 /** The link to hand over: shown once, because only a digest of it is kept. */
 export function HandedLink({
   name,
+  path = "welcome",
+  does = "it sets their password once, and",
   handed,
   onClose,
 }: {
   name: string;
+  /** Where the link leads. */
+  path?: "welcome" | "join";
+  /** What it does, before the words that it ends. */
+  does?: string;
   handed: Handed;
   onClose: () => void;
 }) {
   const [copied, setCopied] = useState(false);
-  const address = `${window.location.origin}/welcome/${handed.token}`;
+  const address = `${window.location.origin}/${path}/${handed.token}`;
   const copy = () =>
     navigator.clipboard.writeText(address).then(
       () => setCopied(true),
@@ -35,7 +40,7 @@ export function HandedLink({
       className="flex flex-wrap items-center gap-3 border-l-4 border-accent bg-accent-soft px-4 py-3"
     >
       <p className="w-full">
-        Hand this link to <b>{name}</b>: it sets their password once, and ends on{" "}
+        Hand this link to <b>{name}</b>: {does} ends on{" "}
         {new Date(handed.until).toLocaleDateString("en-GB", { day: "numeric", month: "long" })}. It
         is shown only now.
       </p>

@@ -3,6 +3,7 @@ import { FormProblem } from "@/ui/kit/note";
 import { Button, TextButton } from "@/ui/kit/button";
 import { Field, TextInput } from "@/ui/kit/field";
 import { comeIn } from "./come-in";
+import { Forgotten } from "./forgotten";
 import { useState, type FormEvent } from "react";
 import { Initials } from "@/ui/kit/initials";
 import { Mark } from "@/ui/kit/mark";
@@ -30,11 +31,14 @@ export function SignIn({
   demo,
   signUp,
   first,
+  mailGoesOut,
   to,
 }: {
   demo: DemoSignIns | null;
   signUp: boolean;
   first: boolean;
+  /** Whether a forgotten password can be asked for by mail. */
+  mailGoesOut: boolean;
   /** Where they wanted to go. */
   to: string;
 }) {
@@ -114,6 +118,7 @@ export function SignIn({
                   ? "Make an account"
                   : "Sign in"}
             </Button>
+            {mailGoesOut && !isNew && <Forgotten mail={typed.mail} />}
             {signUp && !first && (
               <TextButton
                 className="self-start text-[13px]"

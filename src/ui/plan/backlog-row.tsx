@@ -1,14 +1,17 @@
 "use client";
 import { useDraggable, useDroppable } from "@dnd-kit/core";
-import { ArrowDown, ArrowUp, ArrowUpToLine, GripVertical } from "lucide-react";
+import { ArrowUpToLine, GripVertical } from "lucide-react";
 import type { ReactNode } from "react";
 import type { Around } from "@/core/board/around";
 import type { Card } from "@/core/board/card";
 import { realityOf } from "@/core/board/reality";
+import type { DueHere } from "@/core/plan/reach-lines";
 import { Button } from "@/ui/kit/button";
 import { Initials } from "@/ui/kit/initials";
 import { ago, shortDate } from "@/ui/kit/time";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
+import { PriorityCell, SizeCell } from "./row-cells";
+import { RowMenu, type PlanChoices } from "./row-menu";
 import type { BacklogOrder } from "./use-backlog-order";
 
 /** Gives way to the title where an item or a list is open beside the backlog. */
@@ -23,7 +26,9 @@ export function BacklogRow({
   movable,
   assignee,
   now,
+  due,
   order,
+  menu,
   onOpen,
 }: {
   card: Card;
@@ -34,7 +39,11 @@ export function BacklogRow({
   movable: boolean;
   assignee: string | null;
   now: number;
+  /** Whether it will be finished by its day where it stands; null where that cannot be said. */
+  due: DueHere | null;
   order: BacklogOrder;
+  /** What it can be planned into; null where it may not be. */
+  menu: PlanChoices | null;
   onOpen: (card: Card) => void;
 }) {
   const { key, classOfService } = card;
@@ -65,18 +74,20 @@ export function BacklogRow({
           {reality.words}
         </button>
       )}
-      {classOfService !== "standard" && (
-        <span className="shrink-0 text-[12.5px] text-signal-ink">
-          {classOfService === "fixed date" && card.dueOn
-            ? `by ${shortDate(card.dueOn)}`
-            : classOfService}
-        </span>
+      {card.dueOn ? (
+        <DueWords dueOn={card.dueOn} due={due} />
+      ) : (
+        classOfService !== "standard" && (
+          <span className="shrink-0 text-[12.5px] text-signal-ink">{classOfService}</span>
+        )
       )}
       {card.origin === "unplanned" && <em className={`${ASIDE} text-ink-soft`}>unplanned</em>}
       {card.severity && <span className={`${ASIDE} w-16 text-ink-soft`}>{card.severity}</span>}
-      <span className={`${ASIDE} w-14 text-ink-soft`}>{card.priority}</span>
-      <span className="w-8 shrink-0 text-right text-[12.5px]" title="estimate">
-        {card.estimate ?? "–"}
+      <span className={`${ASIDE} w-14 text-ink-soft`}>
+        <PriorityCell card={card} order={order} mayEdit={menu !== null} />
+      </span>
+      <span className="w-10 shrink-0 text-right text-[12.5px]" title="size in points">
+        <SizeCell card={card} order={order} mayEdit={menu !== null} />
       </span>
       <span className={`${ASIDE} w-[92px] text-right text-ink-soft`}>
         {ago(card.enteredStateAt, now)}
@@ -87,18 +98,25 @@ export function BacklogRow({
           <RowButton label={`${key} to the top`} onClick={() => void order.place(card, null)}>
             <ArrowUpToLine size={14} aria-hidden="true" />
           </RowButton>
-          <RowButton label={`${key} one up`} onClick={() => order.step(card, -1)}>
-            <ArrowUp size={14} aria-hidden="true" />
-          </RowButton>
-          <RowButton label={`${key} one down`} onClick={() => order.step(card, 1)}>
-            <ArrowDown size={14} aria-hidden="true" />
-          </RowButton>
+          {menu && <RowMenu card={card} order={order} choices={menu} />}
           <Button small onClick={() => order.pull(card)}>
             Pull
           </Button>
         </span>
       )}
     </Row>
+  );
+}
+
+/** By when it is promised, and whether that will be kept from here. */
+function DueWords({ dueOn, due }: { dueOn: string; due: DueHere | null }) {
+  const look = due === "too late" ? "font-semibold text-alarm" : "text-signal-ink";
+  return (
+    <span className={`shrink-0 text-[12.5px] ${look}`} data-due={due ?? undefined}>
+      by {shortDate(dueOn)}
+      {due === "too late" && ", too late here"}
+      {due === "at risk" && ", at risk here"}
+    </span>
   );
 }
 

@@ -1,21 +1,33 @@
 "use client";
-import { DndContext, PointerSensor, closestCenter, useSensor, useSensors } from "@dnd-kit/core";
-import { useCallback, useState } from "react";
+import {
+  DndContext,
+  PointerSensor,
+  closestCenter,
+  pointerWithin,
+  useSensor,
+  useSensors,
+  type CollisionDetection,
+} from "@dnd-kit/core";
+import { Fragment, useCallback, useState } from "react";
 import type { Card } from "@/core/board/card";
 import { limitState, limitWords, NO_LIMIT } from "@/core/board/limit";
 import { counted } from "@/core/formats/counted";
 import type { BacklogRows, BacklogView } from "@/core/plan/backlog-view";
+import { REACH_WEEKS, USUAL_REACH_WEEKS, type ReachView } from "@/core/plan/reach-view";
 import { InNoColumn } from "@/ui/board/in-no-column";
 import { useMoves, type OnTheWay } from "@/ui/board/use-moves";
 import { NewItem } from "@/ui/item/new-item";
 import { ButtonLink } from "@/ui/kit/button";
 import { MoreRows } from "@/ui/kit/more-rows";
 import { Note } from "@/ui/kit/note";
+import { Select } from "@/ui/kit/select";
 import { usePanel } from "@/ui/kit/panel-context";
 import { BacklogRow } from "./backlog-row";
+import { ReachMark } from "./reach-line";
 import { TimeboxPanel } from "./timebox-panel";
 import { useBacklog, type Backlog } from "./use-backlog";
 import { useBacklogOrder } from "./use-backlog-order";
+import { useReach, type ReachHandle } from "./use-reach";
 
 /** A pointer must travel this far before a click becomes a drag. */
 const DRAG_FROM_PX = 4;
@@ -24,9 +36,11 @@ const DRAG_FROM_PX = 4;
 export function BacklogScreen({
   initial,
   firstRows,
+  firstReach,
 }: {
   initial: BacklogView;
   firstRows: BacklogRows;
+  firstReach: ReachView;
 }) {
   const backlog = useBacklog(initial, firstRows);
   const { view, rows, around, more, putCard } = backlog;
@@ -34,7 +48,9 @@ export function BacklogScreen({
   const moves = useMoves(view, putCard, moving);
   const { openItem, itemKey } = usePanel();
   const open = useCallback((card: Card) => openItem(card.key), [openItem]);
-  const order = useBacklogOrder(backlog, moves, open);
+  const reach = useReach(view, rows, firstReach);
+  const { pieces } = reach.data;
+  const order = useBacklogOrder(backlog, { moves, pieces, onOpen: open });
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: DRAG_FROM_PX } }),
   );
@@ -42,49 +58,59 @@ export function BacklogScreen({
   const { stopped } = moves;
   return (
     <div className="flex h-full flex-col">
-      <BacklogHead backlog={backlog} />
+      <BacklogHead backlog={backlog} reach={reach} />
       {stopped && (
         <Note kind="problem">
           <b>{stopped.problem.sentence}</b> {stopped.problem.help}
         </Note>
       )}
-      <div className="flex min-h-0 flex-1">
-        <div className="min-w-0 flex-1 overflow-y-auto px-4 py-2">
-          {rows.length === 0 && (
-            <p className="py-10 text-center text-ink-soft">
-              The backlog is empty. Accept a report in Intake or add an item: it gets its place
-              here.
-            </p>
-          )}
-          <DndContext
-            id="backlog-order"
-            sensors={sensors}
-            collisionDetection={closestCenter}
-            onDragEnd={order.drop}
-          >
+      <DndContext
+        id="backlog-order"
+        sensors={sensors}
+        collisionDetection={underPointer}
+        onDragEnd={order.drop}
+      >
+        <div className="flex min-h-0 flex-1">
+          <div className="min-w-0 flex-1 overflow-y-auto px-4 py-2">
+            {rows.length === 0 && (
+              <p className="py-10 text-center text-ink-soft">
+                The backlog is empty. Accept a report in Intake or add an item: it gets its place
+                here.
+              </p>
+            )}
             <ol aria-label="Backlog in order" className="@container">
+              {reach.noneBy !== null && (
+                <li className="reach-none">
+                  Probably none of these by {reach.noneBy}: {counted(reach.data.ahead, "item")} in
+                  progress go first.
+                </li>
+              )}
               {rows.map((card, i) => (
-                <BacklogRow
-                  key={card.id}
-                  card={card}
-                  around={around[card.id]}
-                  position={i + 1}
-                  open={card.key === itemKey}
-                  movable={view.rights.move}
-                  assignee={card.assigneeId && (nameOf.get(card.assigneeId) ?? "Somebody")}
-                  now={view.now}
-                  order={order}
-                  onOpen={open}
-                />
+                <Fragment key={card.id}>
+                  <BacklogRow
+                    card={card}
+                    around={around[card.id]}
+                    position={i + 1}
+                    open={card.key === itemKey}
+                    movable={view.rights.move}
+                    assignee={card.assigneeId && (nameOf.get(card.assigneeId) ?? "Somebody")}
+                    now={view.now}
+                    due={reach.dueOf(card, i)}
+                    order={order}
+                    menu={view.rights.edit ? { view, pieces } : null}
+                    onOpen={open}
+                  />
+                  <ReachMark lines={reach.lines.get(i + 1) ?? []} />
+                </Fragment>
               ))}
             </ol>
-          </DndContext>
-          {rows.length < view.total && (
-            <MoreRows key={rows.length} rest={view.total - rows.length} onMore={more} />
-          )}
+            {rows.length < view.total && (
+              <MoreRows key={rows.length} rest={view.total - rows.length} onMore={more} />
+            )}
+          </div>
+          <TimeboxPanel view={view} reach={reach.data} onChanged={backlog.readAgain} />
         </div>
-        <TimeboxPanel view={view} onChanged={backlog.readAgain} />
-      </div>
+      </DndContext>
       <p className="shrink-0 border-t border-line px-4 py-1 text-[12.5px] text-ink-soft">
         <kbd>↑</kbd> <kbd>↓</kbd> choose · <kbd>Alt ↑</kbd> <kbd>Alt ↓</kbd> change the order ·{" "}
         <kbd>]</kbd> pull · <kbd>Enter</kbd> open
@@ -93,8 +119,42 @@ export function BacklogScreen({
   );
 }
 
+/** What the pointer is over, else the row that is nearest. */
+const underPointer: CollisionDetection = (asked) => {
+  const under = pointerWithin(asked);
+  return under.length > 0 ? under : closestCenter(asked);
+};
+
+/** From what the reach is drawn, or why none is. */
+function ReachFrom({ reach: { data, weeks, setWeeks } }: { reach: ReachHandle }) {
+  const { reach, past } = data;
+  return (
+    <span className="flex items-center gap-1 text-[13px] text-ink-soft">
+      {reach === null
+        ? `${counted(past.weeks, "whole week")} with ${counted(past.finished, "finished item")}: too little to say how far it reaches`
+        : "reach from the last"}
+      {(reach !== null || weeks !== USUAL_REACH_WEEKS) && (
+        <Select
+          plain
+          label="From how many weeks the reach is drawn"
+          className="!w-auto"
+          value={String(weeks)}
+          options={REACH_WEEKS.map((n) => ({ value: String(n), label: `${n} weeks` }))}
+          onChange={(chosen) => setWeeks(Number(chosen))}
+        />
+      )}
+    </span>
+  );
+}
+
 /** How much waits, and whether there is room for it where it is pulled to. */
-function BacklogHead({ backlog: { view, readAgain } }: { backlog: Backlog }) {
+function BacklogHead({
+  backlog: { view, readAgain },
+  reach,
+}: {
+  backlog: Backlog;
+  reach: ReachHandle;
+}) {
   const [creating, setCreating] = useState(false);
   const { pulledInto } = view;
   const limit = pulledInto?.limit ?? NO_LIMIT;
@@ -115,11 +175,22 @@ function BacklogHead({ backlog: { view, readAgain } }: { backlog: Backlog }) {
         )}
       </p>
       <span className="flex-1" />
+      <ReachFrom reach={reach} />
       <InNoColumn
         astray={view.astray}
         projectKey={view.project.key}
         mayDesign={view.rights.design}
       />
+      {view.sprints.length > 0 && (
+        <>
+          <ButtonLink small look="quiet" href={`/p/${view.project.key}/plan/planning`}>
+            Plan sprints
+          </ButtonLink>
+          <ButtonLink small look="quiet" href={`/p/${view.project.key}/plan/sprints`}>
+            Sprints
+          </ButtonLink>
+        </>
+      )}
       <ButtonLink small look="quiet" href={`/p/${view.project.key}/plan/parts`}>
         Parts
       </ButtonLink>

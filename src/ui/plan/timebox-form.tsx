@@ -1,10 +1,18 @@
 "use client";
 import { useState, type FormEvent, type ReactNode } from "react";
+import { counted } from "@/core/formats/counted";
 import type { TimeboxRequest } from "@/core/plan/request";
-import type { Release, Sprint } from "@/core/plan/sprint";
+import {
+  endAfterWeeks,
+  seasonWords,
+  weeksOfSprint,
+  type Release,
+  type Sprint,
+} from "@/core/plan/sprint";
 import { Check } from "@/ui/kit/check";
 import { DateInput } from "@/ui/kit/date-input";
 import { Field, TextArea, TextInput } from "@/ui/kit/field";
+import { Select } from "@/ui/kit/select";
 import { FormFooter } from "@/ui/kit/form-footer";
 
 interface FormProps<T> {
@@ -48,10 +56,15 @@ function TimeboxForm({
   );
 }
 
+/** Usual lengths, in weeks. */
+const LENGTHS = [1, 2, 3, 4];
+const BY_DAYS = "by days";
+
 /** The days, the name and the goal of a sprint. */
 export function SprintForm({ given, isNew, onSend, onCancel }: FormProps<Sprint>) {
   const [sprint, setSprint] = useState(given);
   const set = (change: Partial<Sprint>) => setSprint((s) => ({ ...s, ...change }));
+  const weeks = weeksOfSprint(sprint);
   return (
     <TimeboxForm
       label="Sprint"
@@ -79,13 +92,30 @@ export function SprintForm({ given, isNew, onSend, onCancel }: FormProps<Sprint>
           placeholder="What will be better after it"
         />
       </Field>
+      <Field label="Length" hint={seasonWords(sprint)}>
+        <Select
+          value={weeks === null ? BY_DAYS : String(weeks)}
+          options={[
+            ...LENGTHS.map((n) => ({ value: String(n), label: counted(n, "week") })),
+            ...(weeks !== null && !LENGTHS.includes(weeks)
+              ? [{ value: String(weeks), label: counted(weeks, "week") }]
+              : []),
+            { value: BY_DAYS, label: "by its days" },
+          ]}
+          onChange={(chosen) =>
+            chosen !== BY_DAYS && set({ endsOn: endAfterWeeks(sprint.startsOn, Number(chosen)) })
+          }
+        />
+      </Field>
       <div className="grid grid-cols-2 gap-2">
         <Field label="First day">
           <DateInput
             className=""
             required
             value={sprint.startsOn}
-            onChange={(startsOn) => set({ startsOn })}
+            onChange={(startsOn) =>
+              set({ startsOn, ...(weeks ? { endsOn: endAfterWeeks(startsOn, weeks) } : {}) })
+            }
           />
         </Field>
         <Field label="Last day">

@@ -75,11 +75,19 @@ export function useBacklog(initial: BacklogView, firstRows: BacklogRows) {
     }
   };
 
+  /** The id of the last row of all, whether it was read yet or not. */
+  const lastRow = async (): Promise<string | undefined> => {
+    let read: BacklogRows | undefined = client.getQueryData<BacklogRows>(rowsKey);
+    while (read && read.next !== null) read = await page(read.next);
+    return read?.cards.at(-1)?.id;
+  };
+
   const soon = useRef<ReturnType<typeof setTimeout> | null>(null);
   useEffect(() => () => void (soon.current && clearTimeout(soon.current)), []);
   const readAgain = () => {
     void client.invalidateQueries({ queryKey: head.queryKey });
     void client.invalidateQueries({ queryKey: rowsKey });
+    void client.invalidateQueries({ queryKey: keyOf(planContract.reach, { params }) });
   };
   const readSoon = () => {
     if (soon.current) clearTimeout(soon.current);
@@ -98,7 +106,7 @@ export function useBacklog(initial: BacklogView, firstRows: BacklogRows) {
     if (rows.cards.some((c) => c.id === message.card.id)) putCard(message.card);
     readSoon();
   });
-  return { view, rows: rows.cards, around: rows.around, more, putCard, readAgain };
+  return { view, rows: rows.cards, around: rows.around, more, putCard, readAgain, lastRow };
 }
 
 export type Backlog = ReturnType<typeof useBacklog>;

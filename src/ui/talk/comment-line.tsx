@@ -1,9 +1,10 @@
 "use client";
-import { Footprints, MoreHorizontal } from "lucide-react";
+import { Footprints, MapPin, MoreHorizontal } from "lucide-react";
 import { useMemo, useState } from "react";
 import { v7 as newId } from "uuid";
 import { COMMENT_SIGNS, type CommentSign } from "@/core/talk/comment";
 import { talkContract } from "@/core/talk/contract";
+import type { SeenSpot } from "@/core/talk/spot";
 import type { TalkComment } from "@/core/talk/talk-view";
 import { Button, TextButton } from "@/ui/kit/button";
 import { copyText } from "@/ui/kit/copy-text";
@@ -13,6 +14,8 @@ import { Menu, MenuItem } from "@/ui/kit/menu";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { ask } from "@/ui/kit/request";
 import { ago, exact, shortDate } from "@/ui/kit/time";
+import { goToPlace } from "@/ui/kit/use-hash";
+import { filePlace } from "@/ui/item/file-place";
 import type { ItemHandle } from "@/ui/item/use-item";
 import { Composer } from "./composer";
 import { SaidWords } from "./said-words";
@@ -68,6 +71,7 @@ export function CommentLine({
           )}
           {audience === "reporters" && <span className="comment-outside">with the reporters</span>}
           {comment.agreed && <AgreedMark agreed={comment.agreed} />}
+          {comment.spot && <SpotMark spot={comment.spot} />}
         </p>
         {earlier &&
           comment.earlier.map((one) => (
@@ -263,6 +267,18 @@ function Ending({
         </Button>
       </div>
     </div>
+  );
+}
+
+/** The place on a file that a remark is about, which opens there. */
+function SpotMark({ spot: { fileId, page, number, fileName } }: { spot: SeenSpot }) {
+  if (fileName === null) return <span>on a file that is no longer here</span>;
+  return (
+    <TextButton className="text-[12.5px]" onClick={() => goToPlace(filePlace(fileId, page))}>
+      <MapPin size={12} className="mr-0.5 inline" aria-hidden="true" />
+      place {number} on {fileName}
+      {page !== null && `, page ${page}`}
+    </TextButton>
   );
 }
 

@@ -1,21 +1,16 @@
 "use client";
-import { useId, useRef, useState, type FormEvent, type KeyboardEvent } from "react";
+import { useState, type FormEvent } from "react";
 import { counted } from "@/core/formats/counted";
-import { fileInWords, type ItemFileView } from "@/core/item/item-file";
 import type { Audience } from "@/core/talk/comment";
 import { namedIn } from "@/core/talk/named";
-import { namesFor, namingAt, withName, type NamingNow } from "@/core/talk/naming-now";
-import { Button, TextButton } from "@/ui/kit/button";
+import type { FileSpot } from "@/core/talk/spot";
+import { Button } from "@/ui/kit/button";
 import { Check } from "@/ui/kit/check";
-import { TextArea } from "@/ui/kit/field";
 import { tellProblem } from "@/ui/kit/notice";
 import { useKeptText } from "@/ui/kit/use-kept-text";
 import type { ItemHandle } from "@/ui/item/use-item";
-import { useUploads } from "@/ui/item/use-uploads";
-import { NameChoices } from "./name-choices";
 import { SaidWords } from "./said-words";
-
-const LONGEST = 20_000;
+import { WritingField } from "./writing-field";
 
 interface Props {
   handle: ItemHandle;
@@ -23,15 +18,17 @@ interface Props {
   answers?: string;
   /** The comment that is changed. */
   edits?: { commentId: string; body: string };
+  /** The place on a file that it is about. */
+  spot?: FileSpot;
   autoFocus?: boolean;
   onDone?: () => void;
 }
 
 /** Where something is said. What is typed stays in the browser until it is stored. */
-export function Composer({ handle, answers, edits, autoFocus, onDone }: Props) {
+export function Composer({ handle, answers, edits, spot, autoFocus, onDone }: Props) {
   const { view, send } = handle;
   const { talk } = view;
-  const [draft, setDraft] = useKeptText(`${view.key} ${answers ?? ""}`);
+  const [draft, setDraft] = useKeptText(`${view.key} ${answers ?? spot?.fileId ?? ""}`);
   const [changed, setChanged] = useState(edits?.body ?? "");
   const [body, setBody] = edits ? [changed, setChanged] : [draft, setDraft];
   const [audience, setAudience] = useState<Audience>("team");
@@ -40,7 +37,7 @@ export function Composer({ handle, answers, edits, autoFocus, onDone }: Props) {
   const [busy, setBusy] = useState(false);
   const outside = audience === "reporters";
   const mayReachReporters =
-    !answers && !edits && view.reports.length > 0 && talk.closed !== "members";
+    !answers && !edits && !spot && view.reports.length > 0 && talk.closed !== "members";
   const written = body.trim() !== "";
   const store = async (event?: FormEvent) => {
     event?.preventDefault();
@@ -49,7 +46,14 @@ export function Composer({ handle, answers, edits, autoFocus, onDone }: Props) {
     try {
       if (edits) await send({ kind: "edit comment", commentId: edits.commentId, body });
       else if (outside) await send({ kind: "ask", body }, "It goes to the reporters.");
-      else await send({ kind: "comment", body, answersId: answers, asks: asks || undefined });
+      else
+        await send({
+          kind: "comment",
+          body,
+          answersId: answers,
+          asks: asks || undefined,
+          spot,
+        });
       if (!edits) setDraft("");
       setAsks(false);
       setPreview(false);
@@ -60,10 +64,6 @@ export function Composer({ handle, answers, edits, autoFocus, onDone }: Props) {
     }
     setBusy(false);
   };
-  const uploads = useUploads(view.key, (file) => {
-    setBody((before) => withFile(before, view.key, file));
-    return handle.reload();
-  });
   const named = namedIn(body, talk.nameable);
   const names = named.people.length + named.teams.length > 0;
   const mayAsk = !edits && !outside && (names || view.item.assigneeId !== null);
@@ -74,27 +74,21 @@ export function Composer({ handle, answers, edits, autoFocus, onDone }: Props) {
           <SaidWords text={body} known={talk} />
         </div>
       ) : (
-        <WordsField
+        <WritingField
           body={body}
           onChange={setBody}
+          rows={2}
           nameable={outside ? [] : talk.nameable}
-          label={edits ? "Change what you said" : answers ? "Write an answer" : "Write a comment"}
+          label={labelOf({ edits, answers, spot })}
           hint={outside ? "Write to the reporters …" : "Write to the team, @ names somebody …"}
           autoFocus={autoFocus}
           onStore={() => void store()}
-          onLeave={onDone}
-          onFiles={outside || !view.rights.edit ? undefined : uploads.send}
+          onLeave={body === "" ? onDone : undefined}
+          attachesTo={
+            outside || !view.rights.edit ? undefined : { itemKey: view.key, onThere: handle.reload }
+          }
         />
       )}
-      {uploads.onTheWay.map(({ id, name, part, stop }) => (
-        <p key={id} className="flex items-center gap-2 text-[12.5px] text-ink-soft">
-          <span className="min-w-0 flex-1 truncate">{name}</span>
-          {Math.round(part * 100)} %
-          <TextButton aria-label={`Stop sending ${name}`} onClick={stop}>
-            Stop
-          </TextButton>
-        </p>
-      ))}
       {outside && (
         <p className="composer-outside">{reachWords(talk.reporters, view.votes.reports)}</p>
       )}
@@ -131,7 +125,15 @@ export function Composer({ handle, answers, edits, autoFocus, onDone }: Props) {
         )}
         {(written || onDone) && (
           <Button type="submit" small look="strong" disabled={busy || !written}>
-            {edits ? "Store it" : outside ? "Send it out" : answers ? "Answer" : "Add comment"}
+            {edits
+              ? "Store it"
+              : outside
+                ? "Send it out"
+                : answers
+                  ? "Answer"
+                  : spot
+                    ? "Put it there"
+                    : "Add comment"}
           </Button>
         )}
       </div>
@@ -139,103 +141,14 @@ export function Composer({ handle, answers, edits, autoFocus, onDone }: Props) {
   );
 }
 
-/** A text with a file that was put to the item, behind what is written: a picture is drawn there. */
-function withFile(body: string, itemKey: string, file: ItemFileView): string {
-  const words = fileInWords(itemKey, file);
-  return body === "" ? `${words}\n` : `${body.trimEnd()}\n\n${words}\n`;
+/** What the field is called. */
+function labelOf({ edits, answers, spot }: Pick<Props, "edits" | "answers" | "spot">): string {
+  if (edits) return "Change what you said";
+  if (answers) return "Write an answer";
+  return spot ? "Write a remark on this place" : "Write a comment";
 }
 
 const reachWords = (mails: readonly string[], told: number): string =>
   mails.length > 0
     ? `Goes out by mail to ${mails.join(", ")}, and stands on their private page.`
     : `Stands on the private page of ${counted(Math.max(1, told), "person", "people")}: no address is known.`;
-
-/** The field that is written in; after an @ it offers names. */
-function WordsField({
-  body,
-  onChange,
-  nameable,
-  label,
-  hint,
-  autoFocus,
-  onStore,
-  onLeave,
-  onFiles,
-}: {
-  body: string;
-  onChange: (body: string) => void;
-  nameable: Parameters<typeof namesFor>[1];
-  label: string;
-  hint: string;
-  autoFocus?: boolean;
-  onStore: () => void;
-  onLeave?: () => void;
-  /** What is done with files that are pasted or dropped. */
-  onFiles?: (files: File[]) => void;
-}) {
-  const listId = useId();
-  const field = useRef<HTMLTextAreaElement>(null);
-  const [naming, setNaming] = useState<NamingNow | null>(null);
-  const [at, setAt] = useState(0);
-  const choices = naming ? namesFor(naming.words, nameable) : [];
-  const open = choices.length > 0;
-  const look = () => {
-    const caret = field.current?.selectionStart ?? 0;
-    setNaming(namingAt(field.current?.value ?? "", caret));
-    setAt(0);
-  };
-  const put = (name: string) => {
-    if (!naming || !field.current) return;
-    const caret = field.current.selectionStart;
-    const next = withName(body, naming, { caret, name });
-    onChange(next.text);
-    setNaming(null);
-    requestAnimationFrame(() => field.current?.setSelectionRange(next.caret, next.caret));
-  };
-  const press = (event: KeyboardEvent) => {
-    if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) return onStore();
-    if (event.key === "Escape" && !open && onLeave && body === "") return onLeave();
-    if (!open) return;
-    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
-    if (step !== undefined) setAt((at + step + choices.length) % choices.length);
-    else if (event.key === "Enter" || event.key === "Tab") put(choices[at].name);
-    else if (event.key === "Escape") setNaming(null);
-    else return;
-    event.preventDefault();
-    event.stopPropagation();
-  };
-  const takeFiles = (event: { preventDefault: () => void }, { files }: DataTransfer) => {
-    if (files.length === 0 || !onFiles) return;
-    event.preventDefault();
-    onFiles([...files]);
-  };
-  return (
-    <div className="relative">
-      <TextArea
-        ref={field}
-        aria-label={label}
-        placeholder={hint}
-        role="combobox"
-        aria-expanded={open}
-        aria-controls={listId}
-        aria-autocomplete="list"
-        aria-activedescendant={open ? `${listId}-${at}` : undefined}
-        maxLength={LONGEST}
-        rows={2}
-        className="[field-sizing:content] max-h-80"
-        autoFocus={autoFocus}
-        value={body}
-        onChange={(event) => {
-          onChange(event.target.value);
-          look();
-        }}
-        onSelect={look}
-        onBlur={() => setNaming(null)}
-        onKeyDown={press}
-        onPaste={(event) => takeFiles(event, event.clipboardData)}
-        onDrop={(event) => takeFiles(event, event.dataTransfer)}
-      />
-      <NameChoices id={listId} choices={choices} at={at} onTake={put} />
-    </div>
-  );
-}

@@ -1,21 +1,16 @@
 "use client";
-import { useEffect, useState } from "react";
+import { useEffect } from "react";
+import { useHash } from "@/ui/kit/use-hash";
 
 export const commentPlace = (id: string): string => `comment-${id}`;
 
 /** The comment that the address names, brought into sight; null where it names none. */
 export function useNamedComment(ids: readonly string[]): string | null {
-  const [place, setPlace] = useState("");
-  useEffect(() => {
-    const look = () => setPlace(window.location.hash.slice(1));
-    look();
-    window.addEventListener("hashchange", look);
-    return () => window.removeEventListener("hashchange", look);
-  }, []);
+  const { place, turn } = useHash();
   const named = ids.find((id) => commentPlace(id) === place) ?? null;
   useEffect(() => {
     if (named !== null)
       document.getElementById(commentPlace(named))?.scrollIntoView({ block: "center" });
-  }, [named]);
+  }, [named, turn]);
   return named;
 }

@@ -25,8 +25,7 @@ const ofViews = ({ kind }: LiveMessage) =>
  */
 export function useLook(projectKey: string, asked: AskedLook) {
   const params = { key: projectKey };
-  const client = useQueryClient();
-  const router = useRouter();
+  const [client, router] = [useQueryClient(), useRouter()];
   const pathname = usePathname();
   const { data: views } = useQuery({
     ...queryOf(viewContract.read, { params }),
@@ -49,7 +48,7 @@ export function useLook(projectKey: string, asked: AskedLook) {
     return new URLSearchParams({ ...begun, look: id }).toString();
   };
   /** The address of a look, without what else the page has open. */
-  const addressOf = (next: Look): Promise<string> =>
+  const addressOf = (next: Look) =>
     shortened(view ? { view: view.id } : writePlain(kept), writeLook(kept, next));
   const show = async (next: Look, anew: boolean) => {
     const turn = ++latest.current;
@@ -139,6 +138,7 @@ export function useLook(projectKey: string, asked: AskedLook) {
     drop,
     link,
     openLook,
+    readAgain,
     send,
     asked,
   };

@@ -1,15 +1,39 @@
 "use client";
-import { flowPath } from "@/core/across/place";
+import { flowPath, readAcrossKey } from "@/core/across/place";
+import { alertsContract } from "@/core/alerts/contract";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Sharing, View, ViewRequest } from "@/core/view/view";
 import { Button } from "@/ui/kit/button";
 import { FormProblem } from "@/ui/kit/note";
-import { tellDone } from "@/ui/kit/notice";
-import { problemOf } from "@/ui/kit/request";
+import { tellDone, tellProblem } from "@/ui/kit/notice";
+import { ask, problemOf } from "@/ui/kit/request";
 import { SharingFields } from "./sharing-fields";
 import type { LookHandle } from "./use-look";
 import { LinkButton } from "./link-button";
+
+/** Whether I hear of what happens to the items that a view shows. */
+function FollowView({ handle, view }: { handle: LookHandle; view: View }) {
+  if (readAcrossKey(handle.projectKey) !== null) return null;
+  const set = async (on: boolean) => {
+    await ask(alertsContract.follow, { body: { kind: "view", target: view.id, on } });
+    await handle.readAgain();
+    const done = on
+      ? `You hear of what happens to the items in “${view.name}”.`
+      : `You follow “${view.name}” no more.`;
+    tellDone(done, () => set(!on));
+  };
+  return (
+    <Button
+      look="quiet"
+      aria-pressed={view.followed}
+      title="Hear of what happens to the items that it shows"
+      onClick={() => void set(!view.followed).catch(tellProblem)}
+    >
+      {view.followed ? "Following" : "Follow"}
+    </Button>
+  );
+}
 
 /** Whose a view is and what it is called; its owner, or a lead, changes that or puts it away. */
 export function ViewSettings({
@@ -43,7 +67,10 @@ export function ViewSettings({
           {whose}. What you change here changes nothing for others; keep it as another view to find
           it again.
         </p>
-        <LinkButton handle={handle} />
+        <div className="flex gap-2">
+          <FollowView handle={handle} view={view} />
+          <LinkButton handle={handle} />
+        </div>
       </div>
     );
   const changed = name.trim() !== view.name || sharing !== view.sharing;
@@ -84,6 +111,7 @@ export function ViewSettings({
           Put away
         </Button>
         <span className="flex-1" />
+        <FollowView handle={handle} view={view} />
         <LinkButton handle={handle} />
       </div>
     </form>

@@ -7,6 +7,7 @@ import { ofDesign, useReadAgain } from "@/ui/kit/use-read-again";
 import { PlacesToParts } from "@/ui/item/terms/places-to-parts";
 import { TermsSection } from "@/ui/item/terms/terms-section";
 import { DutyTable } from "@/ui/people/duty-table";
+import { InvitationsSection } from "@/ui/people/invitations";
 import { MemberTable } from "@/ui/people/member-table";
 import { DesignHistory } from "./design-history";
 import { LimitsSection } from "./limits-section";
@@ -127,6 +128,7 @@ export function DesignScreen({ initial }: { initial: DesignView }) {
             {place.param === "people" && (
               <div className="flex flex-col gap-8">
                 <MemberTable projectKey={key} />
+                {view.mayEdit && <InvitationsSection projectKey={key} />}
                 <DutyTable projectKey={key} />
               </div>
             )}

@@ -8,6 +8,9 @@ import { listWords } from "@/core/formats/list-words";
 import type { DesignView } from "@/core/workflow/design-view";
 import { FieldEditor, KIND_WORDS, newField } from "./field-editor";
 import type { DesignRequest } from "./use-design-request";
+import { counted } from "@/core/formats/counted";
+import { usualBugFields } from "@/core/item/bug-fields";
+import { BUG_SIGN } from "@/core/item/item-type";
 import { v7 as newId } from "uuid";
 import { RowTools } from "@/ui/kit/row-tools";
 import { TakenOut } from "@/ui/workflow/taken-out";
@@ -41,6 +44,7 @@ export function FieldTable({ view, send }: { view: DesignView; send: DesignReque
         <p className="flex-1 text-[12.5px] text-ink-soft">
           Beside what every item says. Conditions, rules and columns can use them.
         </p>
+        {mayEdit && <BugFields view={view} send={send} />}
         {mayEdit && (
           <Button
             small
@@ -181,4 +185,42 @@ function aboutField(f: OwnField, { around: { vocabulary }, types }: DesignView):
   ]
     .filter(Boolean)
     .join(" · ");
+}
+
+/** Makes the usual fields of a bug, as far as the project has them not; with a way back. */
+function BugFields({ view, send }: { view: DesignView; send: DesignRequest }) {
+  const [busy, setBusy] = useState(false);
+  const bugs = view.types.filter((type) => type.removedAt === null && type.glyph === BUG_SIGN);
+  const missing = usualBugFields(
+    view.around.vocabulary.own,
+    bugs.map(({ id }) => id),
+    newId,
+  );
+  if (bugs.length === 0 || missing.length === 0) return null;
+  const make = async () => {
+    setBusy(true);
+    const takeOut = async () => {
+      for (const { id } of missing) await send("fields", { kind: "remove", id });
+    };
+    for (const [i, field] of missing.entries()) {
+      const last = i === missing.length - 1;
+      const done = last ? `Bugs have ${counted(missing.length, "field")} more.` : undefined;
+      if (!(await send("fields", { kind: "save", field }, done, last ? takeOut : undefined))) break;
+    }
+    setBusy(false);
+  };
+  return (
+    <Button
+      small
+      look="quiet"
+      disabled={busy}
+      title={listWords(
+        missing.map(({ name }) => name),
+        "and",
+      )}
+      onClick={() => void make()}
+    >
+      The usual fields of a bug
+    </Button>
+  );
 }

@@ -13,6 +13,7 @@ import type z from "zod";
 /** What belongs to a process and is changed at once. */
 const CHANGES = {
   project: workflowContract.editProject,
+  putAway: workflowContract.putProjectAway,
   types: workflowContract.types,
   fields: itemContract.fields,
   plan: planContract.change,

@@ -164,6 +164,35 @@ export class Person {
     await field.type(text);
   }
 
+  /** Finds something by words in a field that searches, and takes the first that fits. */
+  async find(label: string, words: string): Promise<void> {
+    const field = await this.field<HTMLElement>(label);
+    await field.press("Enter");
+    await this.page.waitForFunction(
+      () => document.activeElement?.classList.contains("combobox-text"),
+      { polling: 50 },
+    );
+    await this.page.keyboard.type(words);
+    await this.page.waitForFunction(
+      (wanted: string) =>
+        document
+          .querySelector<HTMLElement>('[cmdk-item][aria-selected="true"]')
+          ?.innerText.includes(wanted),
+      {},
+      words,
+    );
+    await this.page.keyboard.press("Enter");
+    await this.page.waitForFunction(() => !document.querySelector(".combobox-text"));
+  }
+
+  /** Links the item that is open to another one, by its key. */
+  async link(how: string, key: string): Promise<void> {
+    await this.press("Link another item");
+    await this.choose("How it is linked", how, 'form[aria-label="Link another item"]');
+    await this.find("The other item", key);
+    await this.press("Link them");
+  }
+
   /** Adds words to a field of labels or parts by typing them, and leaves it. */
   async addTerms(label: string, ...names: string[]): Promise<void> {
     const group = `[role=group][aria-label="${label}"]`;

@@ -6,7 +6,7 @@ import { newestEventId } from "@/server/events/newest";
 import { readSummary } from "@/server/flow/summary";
 import { readPins } from "@/server/item/pins";
 import { readTerms } from "@/server/item/terms/read";
-import { enterProject, mayOutside, visibleProjects } from "@/server/people/access";
+import { enterProject, mayOutside, projectsPutAway, visibleProjects } from "@/server/people/access";
 import { projectTypes } from "@/server/workflow/load";
 import { readTodayCount } from "@/server/today/read";
 import { forPage, pageTheme, pageViewer } from "@/app/page-access";
@@ -27,10 +27,11 @@ export default async function ProjectLayout({
   );
   // Read before the summary: what happens in between is told by the stream.
   const lastEventId = await newestEventId(database(), access.project.id);
-  const [summary, projects, mayStart, { types }, pins, freshAlerts, { waiting }, terms] =
+  const [summary, projects, away, mayStart, { types }, pins, freshAlerts, { waiting }, terms] =
     await Promise.all([
       readSummary(viewer, key),
       visibleProjects(database(), viewer),
+      projectsPutAway(database(), viewer),
       mayOutside(database(), viewer, "start project"),
       projectTypes(database(), access.project.id),
       readPins(viewer),
@@ -42,6 +43,12 @@ export default async function ProjectLayout({
     <ProjectFrame
       project={{ key: access.project.key, name: access.project.name }}
       projects={projects.map(({ key, name }) => ({ key, name }))}
+      projectsPutAway={away}
+      putAway={
+        access.project.putAwayAt === null
+          ? null
+          : { at: access.project.putAwayAt, mayBringBack: access.may("put away project") }
+      }
       mayStartProjects={mayStart}
       person={{ name: viewer.name, administrator: viewer.administrator }}
       theme={await pageTheme()}

@@ -17,9 +17,12 @@ export interface UsedTerm extends Term {
 export interface TermsView {
   project: { id: string; key: string };
   terms: UsedTerm[];
-  /** Places as people write them that belong to no part, those with most items first. */
-  places: { place: string; items: number; open: number }[];
   rights: { edit: boolean; follow: boolean };
+}
+
+/** Places as people write them that belong to no part, those with most items first. */
+export interface FreePlacesView {
+  places: { place: string; items: number; open: number }[];
 }
 
 /** What a word looks like, known or not. */

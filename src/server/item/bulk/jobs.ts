@@ -2,8 +2,9 @@ import { and, count, desc, eq, inArray, sql } from "drizzle-orm";
 import { actWords } from "@/core/item/bulk/act";
 import { gatherLeftOut, type BulkJobs } from "@/core/item/bulk/job";
 import { bulkItem, bulkJob, item } from "@/db/schema";
-import { seesItem } from "../../people/access";
+import { seesAnywhere } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
+import { keyColumn } from "../key";
 import { enterList } from "../list/enter";
 
 const MOST_SHOWN = 10;
@@ -34,8 +35,8 @@ export async function readBulkJobs(
       .select({
         jobId: bulkItem.jobId,
         sentence: sql<string>`coalesce(${bulkItem.sentence}, '')`,
-        number: item.number,
-        seen: sql<boolean>`coalesce(${seesItem(reader, viewer) ?? sql`true`}, false)`,
+        key: keyColumn,
+        seen: sql<boolean>`coalesce(${seesAnywhere(reader, viewer) ?? sql`true`}, false)`,
       })
       .from(bulkItem)
       .innerJoin(item, eq(item.id, bulkItem.itemId))
@@ -61,7 +62,7 @@ export async function readBulkJobs(
           .filter((row) => row.jobId === id)
           .map((row) => ({
             sentence: row.sentence,
-            key: row.seen ? `${ground.key}-${row.number}` : null,
+            key: row.seen ? row.key : null,
           })),
       ),
       undoes: undoOf !== null,

@@ -1,22 +1,24 @@
 import { NOTHING_AROUND_IT, type Around, type AroundItems } from "@/core/board/around";
 import type { Reader } from "@/db/connection";
-import type { Ground } from "../../across/ground";
-import { seesItem } from "../../people/access";
+import { seesAnywhere, seesItem } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
 import { belowLarge, childCounts, dependenciesOf, talkOf } from "../around";
 
-/** What a person may see around some items of a project. */
+/**
+ * What a person may see around some items.
+ * @param zone IANA zone in which days of talk are counted
+ */
 export async function aroundItems(
   reader: Reader,
   viewer: Viewer,
-  { keyOf, zone }: Pick<Ground, "keyOf" | "zone">,
+  { zone }: { zone: string },
   ids: readonly string[],
 ): Promise<AroundItems> {
   if (ids.length === 0) return {};
   const [children, below, dependencies, talk] = await Promise.all([
     childCounts(reader, ids, seesItem(reader, viewer)),
     belowLarge(reader, ids, (of) => seesItem(reader, viewer, of)),
-    dependenciesOf(reader, ids, (of) => seesItem(reader, viewer, of)),
+    dependenciesOf(reader, ids, (of) => seesAnywhere(reader, viewer, of)),
     talkOf(reader, ids, { zone, now: Date.now() }),
   ]);
   const asked = new Set(ids);
@@ -26,15 +28,11 @@ export async function aroundItems(
   for (const { id, talked } of talk) at(id).talked = talked;
   for (const { root, ...of } of below) at(root).below = [...(at(root).below ?? []), of];
   for (const { waiting, wanted, waits, seesWaiting, seesWanted } of dependencies) {
-    const told = ({ number, projectId, ...end }: typeof waiting) => ({
-      ...end,
-      key: `${keyOf(projectId)}-${number}`,
-    });
     if (asked.has(waiting.id)) {
-      if (seesWanted) at(waiting.id).waitsFor.push(told(wanted));
+      if (seesWanted) at(waiting.id).waitsFor.push(wanted);
       else at(waiting.id).waitsForUnseen += 1;
     }
-    if (asked.has(wanted.id) && waits && seesWaiting) at(wanted.id).waitedFor.push(told(waiting));
+    if (asked.has(wanted.id) && waits && seesWaiting) at(wanted.id).waitedFor.push(waiting);
   }
   return around;
 }

@@ -1,4 +1,4 @@
-import { and, count, desc, eq, inArray, isNotNull, isNull, like, sql } from "drizzle-orm";
+import { and, eq, inArray, isNull, like, sql } from "drizzle-orm";
 import { PLAIN_TERM, TERM_FIELDS, TERM_KINDS, type TermKind } from "@/core/item/terms/term";
 import type { TermsView, UsedTerm } from "@/core/item/terms/view";
 import { database } from "@/db/connection";
@@ -7,9 +7,6 @@ import { termTarget } from "../../alerts/follow";
 import { enterProject, seesItem } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
 import { loadTerms } from "./load";
-
-/** So many places that belong to no part are shown. */
-const MOST_PLACES = 100;
 
 const open = sql<number>`count(*) filter (where ${item.stateKind} <> 'finished')`.mapWith(Number);
 
@@ -23,11 +20,10 @@ export async function readTerms(viewer: Viewer, projectKey: string): Promise<Ter
     action: "read project",
   });
   const projectId = access.project.id;
-  const [terms, used, follows, places] = await Promise.all([
+  const [terms, used, follows] = await Promise.all([
     loadTerms(db, projectId),
     Promise.all(TERM_KINDS.map((kind) => usesOf(viewer, projectId, kind))),
     followsOf(viewer, projectId),
-    placesOf(viewer, projectId),
   ]);
   const uses = new Map(used.flat().map((use) => [`${use.kind} ${use.name}`, use]));
   const described = terms.map((term): UsedTerm => {
@@ -43,11 +39,9 @@ export async function readTerms(viewer: Viewer, projectKey: string): Promise<Ter
       described: false,
       ...follows(use.kind, use.name),
     }));
-  const placed = new Set(terms.flatMap((term) => term.places));
   return {
     project: { id: projectId, key: access.project.key },
     terms: [...described, ...undescribed],
-    places: places.filter(({ place }) => !placed.has(place)),
     rights: { edit: access.may("edit workflow"), follow: access.may("keep view") },
   };
 }
@@ -93,12 +87,3 @@ async function followsOf(
     return { followed, followers: own.length };
   };
 }
-
-const placesOf = (viewer: Viewer, projectId: string) =>
-  database()
-    .select({ place: sql<string>`${item.place}`, items: count(), open })
-    .from(item)
-    .where(and(seen(viewer, projectId), isNotNull(item.place), sql`${item.place} <> ''`))
-    .groupBy(item.place)
-    .orderBy(desc(count()), item.place)
-    .limit(MOST_PLACES);

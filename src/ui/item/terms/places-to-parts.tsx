@@ -1,10 +1,27 @@
 "use client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { counted } from "@/core/formats/counted";
+import { itemContract } from "@/core/item/contract";
+import type { FreePlacesView } from "@/core/item/terms/view";
+import { keyOf, queryOf } from "@/ui/kit/request";
+import { ofDesign, useReadAgain } from "@/ui/kit/use-read-again";
 import { Select } from "@/ui/kit/select";
 import { tellProblem } from "@/ui/kit/notice";
 import { Table } from "@/ui/kit/table";
 import { useBulk } from "@/ui/bulk/use-bulk";
 import { useTermEdit, useTerms, useTermsFollowed } from "./use-terms";
+
+/** Read again when items or parts change. */
+function useFreePlaces(projectKey: string): FreePlacesView["places"] {
+  const client = useQueryClient();
+  const params = { key: projectKey };
+  const { data } = useQuery(queryOf(itemContract.freePlaces, { params }));
+  useReadAgain(
+    (message) => message.kind === "item" || ofDesign(message),
+    () => client.invalidateQueries({ queryKey: keyOf(itemContract.freePlaces, { params }) }),
+  );
+  return data?.places ?? [];
+}
 
 /**
  * Places as people write them that belong to no part yet: a lead says to which each belongs. Its
@@ -12,7 +29,8 @@ import { useTermEdit, useTerms, useTermsFollowed } from "./use-terms";
  * written.
  */
 export function PlacesToParts({ projectKey }: { projectKey: string }) {
-  const { terms, places, rights } = useTerms(projectKey);
+  const { terms, rights } = useTerms(projectKey);
+  const places = useFreePlaces(projectKey);
   useTermsFollowed(projectKey);
   const send = useTermEdit(projectKey);
   const bulk = useBulk(projectKey);

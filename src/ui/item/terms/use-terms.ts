@@ -12,7 +12,6 @@ import { ofDesign, useReadAgain } from "@/ui/kit/use-read-again";
 const NONE: TermsView = {
   project: { id: "", key: "" },
   terms: [],
-  places: [],
   rights: { edit: false, follow: false },
 };
 

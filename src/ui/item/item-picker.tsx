@@ -11,11 +11,14 @@ export interface PickedItem {
   key: string;
   title: string;
   about?: string;
+  typeId?: string;
 }
 
-/** One item of a project: from those proposed, or found by key or words. */
+/** One item of a project, or of any: from those proposed, or found by key or words. */
 export function ItemPicker({
   projectKey,
+  anywhere = false,
+  not,
   label,
   proposed,
   chosen,
@@ -23,6 +26,10 @@ export function ItemPicker({
   onChange,
 }: {
   projectKey: string;
+  /** Whether items of other projects are found too. */
+  anywhere?: boolean;
+  /** Id of one that cannot be chosen. */
+  not?: string;
   label: string;
   proposed: readonly PickedItem[];
   chosen: PickedItem | null;
@@ -33,12 +40,16 @@ export function ItemPicker({
   const [text, setText] = useState("");
   const wanted = useDeferredValue(text.trim());
   const { data } = useQuery({
-    ...queryOf(findContract.items, { query: { q: wanted, project: projectKey } }, { retry: false }),
+    ...queryOf(
+      findContract.items,
+      { query: { q: wanted, ...(anywhere ? { at: projectKey } : { project: projectKey }) } },
+      { retry: false },
+    ),
     enabled: wanted.length > 1,
   });
   const own = (data?.rows ?? [])
-    .filter((f) => !(openOnly && f.finished))
-    .map((f) => ({ id: f.id, key: f.key, title: f.title, about: f.stateName }));
+    .filter((f) => f.id !== not && !(openOnly && f.finished))
+    .map((f) => ({ id: f.id, key: f.key, title: f.title, about: f.stateName, typeId: f.typeId }));
   const shown: readonly PickedItem[] = wanted.length > 1 ? own : proposed;
   const wordsOf = (item: PickedItem) =>
     `${item.key} ${item.title}${item.about ? ` (${item.about})` : ""}`;

@@ -1,0 +1,58 @@
+import type { StateKind } from "@/core/workflow/state";
+import type { Instant } from "@/core/calendar/instant";
+import type { PastSprint } from "./sprint-view";
+import type { PlannedSprint, SprintStanding } from "./sprint";
+import type { WaitsFor } from "./dependencies";
+
+/** An item as it stands in the plan of sprints. */
+export interface PlanItem {
+  id: string;
+  key: string;
+  title: string;
+  typeId: string;
+  version: number;
+  sprintId: string | null;
+  estimate: number | null;
+  hoursLeft: number | null;
+  assigneeId: string | null;
+  teamId: string | null;
+  stateKind: StateKind;
+}
+
+/** A sprint that runs or comes, with what its people can do in it. */
+export interface PlanSprint extends PlannedSprint {
+  standing: SprintStanding;
+  /** So many points it can take; null where no sprint has ended yet. */
+  room: number | null;
+  /** Holidays of the project in it. */
+  holidays: number;
+  /** Of each person on how many days they are at work, and off. */
+  people: { id: string; days: number; off: number }[];
+  /** Finished in it. */
+  donePoints: number;
+  /** Open in it, and not seen by this person. */
+  unseen: { items: number; points: number };
+}
+
+/** What is planned into the next sprints, and what could be. */
+export interface PlanningView {
+  project: { key: string; name: string; zone: string };
+  /** The first rows of the backlog that are in no sprint, best first. */
+  backlog: PlanItem[];
+  backlogTotal: number;
+  sprints: PlanSprint[];
+  /** Open in those sprints, by rank. */
+  planned: PlanItem[];
+  waits: WaitsFor[];
+  people: { id: string; name: string }[];
+  past: PastSprint[];
+  /** Hours of a working day. */
+  hoursADay: number;
+  /** So many days at work a point takes; null where no sprint has ended. */
+  perPoint: number | null;
+  rights: { plan: boolean };
+  now: Instant;
+}
+
+/** So many rows of the backlog stand beside the sprints. */
+export const PLANNING_ROWS = 200;

@@ -1,0 +1,2 @@
+ALTER TABLE "item_link" DROP CONSTRAINT "item_link_kind";--> statement-breakpoint
+ALTER TABLE "item_link" ADD CONSTRAINT "item_link_kind" CHECK ("item_link"."kind" in ('duplicates', 'relates to', 'came from', 'waits for', 'found in', 'tested by'));

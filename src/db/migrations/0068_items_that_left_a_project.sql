@@ -1,0 +1,1 @@
+CREATE INDEX "item_event_changed_project" ON "item_event" USING btree (("old" ->> 'projectId')) WHERE "item_event"."kind" = 'changed project';

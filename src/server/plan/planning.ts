@@ -1,0 +1,185 @@
+import { and, asc, eq, inArray, isNull, ne, sql, type SQL } from "drizzle-orm";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
+import type { WorkingCalendar } from "@/core/calendar/working-time";
+import { UNIT_LEVEL } from "@/core/item/item-type";
+import type { WaitsFor } from "@/core/plan/dependencies";
+import { PLANNING_ROWS, type PlanItem, type PlanningView } from "@/core/plan/planning-view";
+import { ASSUMED_FOCUS, daysAtWork, daysPerPoint, roomInPoints } from "@/core/plan/room";
+import { VELOCITY_OF } from "@/core/plan/sprint-ledger";
+import { sprintStanding } from "@/core/plan/sprint";
+import { database, type Reader } from "@/db/connection";
+import { item, itemLink, itemType, project } from "@/db/schema";
+import { hoursOf } from "../alerts/hours";
+import { loadRules } from "../intake/rules";
+import { countWhere } from "../item/count";
+import { enterProject, hiddenAnywhere, seesAnywhere, seesItem } from "../people/access";
+import { roster } from "../people/roster";
+import type { Viewer } from "../people/viewer";
+import { pastSprint } from "./past-sprints";
+import { sprintItems } from "./sprint-items";
+import { loadSprints } from "./timeboxes";
+
+/** So many sprints stand beside the backlog. */
+const SPRINTS_SHOWN = 4;
+
+/**
+ * The next sprints of a project with what is planned into them, what they can take, and the backlog
+ * beside them. What a person does not see counts in a sprint's sums, and says only how much it is.
+ */
+export async function readPlanning(
+  viewer: Viewer,
+  projectKey: string,
+  now = Date.now(),
+): Promise<PlanningView> {
+  const reader = database();
+  const where = { key: projectKey };
+  const access = await enterProject({ reader, viewer, where, action: "read project" });
+  const of = access.project;
+  const today = isoDate(dayNumber(now, of.zone));
+  const all = await loadSprints(reader, of.id);
+  const shown = all.filter(({ endedAt, endsOn }) => endedAt === null && endsOn >= today);
+  const sprints = shown.slice(0, SPRINTS_SHOWN);
+  const ended = all.filter(({ endedAt }) => endedAt !== null).slice(-VELOCITY_OF);
+  const ids = sprints.map(({ id }) => id);
+  const waiting = and(
+    eq(item.projectId, of.id),
+    eq(item.stateKind, "unstarted"),
+    isNull(item.withdrawnAt),
+    isNull(item.sprintId),
+    inArray(item.typeId, unitTypes(reader, of.id)),
+    seesItem(reader, viewer),
+  )!;
+  const [backlog, backlogTotal, planned, sums, members, { people }, { calendar }] =
+    await Promise.all([
+      readItems(reader, waiting, PLANNING_ROWS),
+      countWhere(reader, waiting),
+      readItems(reader, and(openIn(ids), seesAnywhere(reader, viewer))!),
+      sumsOf(reader, viewer, ids),
+      sprintItems(
+        reader,
+        ended.map(({ id }) => id),
+      ),
+      roster(reader, of.id),
+      loadRules(reader, of.id),
+    ]);
+  const workers = people.filter(({ role }) => role !== "observer");
+  const hours = await hoursOf(
+    reader,
+    workers.map(({ id }) => id),
+  );
+  const holidays = new Set(calendar.holidays.map(({ date }) => date));
+  const atWork = (stretch: { startsOn: string; endsOn: string }) =>
+    workers.map(({ id }) => ({
+      id,
+      ...daysAtWork(hours(id), { from: stretch.startsOn, to: stretch.endsOn }, holidays),
+    }));
+  const daysIn = (of: readonly { days: number }[]) => of.reduce((sum, { days }) => sum + days, 0);
+  const past = ended.map((one) => pastSprint(one, of.zone, members.get(one.id) ?? []));
+  const pastRoom = ended.map((one, i) => ({
+    velocity: past[i].velocity,
+    days: daysIn(atWork(one)),
+  }));
+  return {
+    project: { key: of.key, name: of.name, zone: of.zone },
+    backlog,
+    backlogTotal,
+    sprints: sprints.map(({ past: _, ...one }) => {
+      const own = atWork(one);
+      return {
+        ...one,
+        standing: sprintStanding(one, today),
+        room: roomInPoints(pastRoom, daysIn(own)),
+        holidays: [...holidays].filter((day) => one.startsOn <= day && day <= one.endsOn).length,
+        people: own,
+        donePoints: sums.get(one.id)?.done ?? 0,
+        unseen: {
+          items: sums.get(one.id)?.unseen ?? 0,
+          points: sums.get(one.id)?.unseenPoints ?? 0,
+        },
+      };
+    }),
+    planned,
+    waits: await waitsAmong(reader, [...backlog, ...planned]),
+    people: workers.map(({ id, name }) => ({ id, name })),
+    past,
+    hoursADay: hoursADay(calendar),
+    perPoint: daysPerPoint(pastRoom, ASSUMED_FOCUS),
+    rights: { plan: access.may("plan work") && access.may("edit item") },
+    now,
+  };
+}
+
+const unitTypes = (reader: Reader, projectId: string) =>
+  reader
+    .select({ id: itemType.id })
+    .from(itemType)
+    .where(and(eq(itemType.projectId, projectId), eq(itemType.level, UNIT_LEVEL)));
+
+const openIn = (sprintIds: readonly string[]): SQL =>
+  and(
+    sprintIds.length > 0 ? inArray(item.sprintId, [...sprintIds]) : sql`false`,
+    isNull(item.withdrawnAt),
+    ne(item.stateKind, "finished"),
+  )!;
+
+async function readItems(reader: Reader, which: SQL, most?: number): Promise<PlanItem[]> {
+  const query = reader
+    .select({
+      id: item.id,
+      key: sql<string>`${project.key} || '-' || ${item.number}`,
+      title: item.title,
+      typeId: item.typeId,
+      version: item.version,
+      sprintId: item.sprintId,
+      estimate: item.estimate,
+      hoursLeft: item.remainingHours,
+      assigneeId: item.assigneeId,
+      teamId: item.teamId,
+      stateKind: item.stateKind,
+    })
+    .from(item)
+    .innerJoin(project, eq(project.id, item.projectId))
+    .where(which)
+    .orderBy(asc(item.rank), asc(item.id));
+  return most === undefined ? query : query.limit(most);
+}
+
+/** Facts of each sprint, whoever looks: what is done in it, and what they do not see. */
+async function sumsOf(reader: Reader, viewer: Viewer, sprintIds: readonly string[]) {
+  if (sprintIds.length === 0) return new Map();
+  const hidden = hiddenAnywhere(reader, viewer);
+  const done = eq(item.stateKind, "finished");
+  const rows = await reader
+    .select({
+      id: item.sprintId,
+      done: sql<number>`coalesce(sum(${item.estimate}) filter (where ${done}), 0)::float8`,
+      unseen: sql<number>`(count(*) filter (where not (${done}) and ${hidden}))::int`,
+      unseenPoints: sql<number>`coalesce(sum(${item.estimate}) filter (where not (${done}) and ${hidden}), 0)::float8`,
+    })
+    .from(item)
+    .where(and(inArray(item.sprintId, [...sprintIds]), isNull(item.withdrawnAt)))
+    .groupBy(item.sprintId);
+  return new Map(rows.map((row) => [row.id!, row]));
+}
+
+/** Which of some items wait for which others of them. */
+async function waitsAmong(reader: Reader, items: readonly PlanItem[]): Promise<WaitsFor[]> {
+  const ids = items.map(({ id }) => id);
+  if (ids.length === 0) return [];
+  return reader
+    .select({ id: itemLink.fromItemId, forId: itemLink.toItemId })
+    .from(itemLink)
+    .where(
+      and(
+        eq(itemLink.kind, "waits for"),
+        inArray(itemLink.fromItemId, ids),
+        inArray(itemLink.toItemId, ids),
+      ),
+    );
+}
+
+/** The usual length of a day's work, in hours. */
+function hoursADay({ week }: WorkingCalendar): number {
+  const lengths = week.flatMap((day) => (day ? [(day.to - day.from) / 60] : []));
+  return lengths.length === 0 ? 8 : lengths.reduce((sum, one) => sum + one, 0) / lengths.length;
+}

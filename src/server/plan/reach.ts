@@ -1,0 +1,218 @@
+import { UNIT_LEVEL } from "@/core/item/item-type";
+import { and, asc, eq, gt, gte, inArray, isNull, lt, min, type SQL } from "drizzle-orm";
+import { dayNumber, dayStart, isoDate } from "@/core/calendar/zone";
+import type { DayNumber, Instant } from "@/core/calendar/instant";
+import { factsIn } from "@/core/condition/condition";
+import { ageOf } from "@/core/flow/age";
+import { delivered, timed, type Finished } from "@/core/flow/measures";
+import { ascending, quantile } from "@/core/flow/quantile";
+import {
+  dayOfRow,
+  forecastReach,
+  HORIZON,
+  isEnough,
+  SURENESS,
+  type PastWeek,
+  type Reach,
+} from "@/core/forecast/reach";
+import { daysUntilAllEnd, survivalCurve, type SurvivalStep } from "@/core/forecast/survival";
+import type { ReachView, Until } from "@/core/plan/reach-view";
+import type { Reader } from "@/db/connection";
+import { flowPassage, item, itemType, stay } from "@/db/schema";
+import { projectAsker } from "../condition/asker";
+import { compileCondition } from "../condition/compile";
+import { enterBoard } from "../board/enter";
+import { readDepartures } from "../flow/facts";
+import { knowingPromises } from "../intake/promise-asker";
+import { isSeen, seesItem } from "../people/access";
+import type { Viewer } from "../people/viewer";
+import { unstartedStates } from "./backlog";
+import { readPieces, type PieceTree } from "./large-pieces";
+
+/** The ages of what is in progress are held against what was delivered in so many days. */
+const LIFETIMES_DAYS = 182;
+
+/**
+ * How far down its backlog a project will probably get. A fact of the project: it counts what the
+ * person may not see, and says only how much that is.
+ * @param weeks from how many past weeks it is drawn, where there are so many
+ */
+export async function readReach(
+  viewer: Viewer,
+  projectKey: string,
+  weeks: number,
+  now = Date.now(),
+): Promise<ReachView> {
+  const entered = await enterBoard(projectKey, { viewer, boardId: null, now });
+  const { reader, project, board } = entered;
+  const scope = await wholeScope(reader, project, board, now);
+  const today = dayNumber(now, project.zone);
+  const waiting = and(inArray(item.stateId, unstartedStates(entered)), scope);
+  const [rows, running, past, pieces] = await Promise.all([
+    unitsOf(reader, viewer, project.id, and(waiting, isNull(item.withdrawnAt))!),
+    unitsOf(reader, viewer, project.id, IN_PROGRESS),
+    readPast(reader, project, { today, weeks }),
+    readPieces(reader, viewer, project),
+  ]);
+  const facts = { weeks: past.weeks, ahead: running.length, took: past.took };
+  const reach = isEnough(facts)
+    ? forecastReach(facts, { rows: rows.length, seed: seedOf(project.id, today) })
+    : null;
+  const ages = running.map(({ clock }) => ageOf(clock, project.zone, now).age);
+  const curve = survivalCurve([
+    ...past.lately.map(({ days }) => ({ days, ended: true })),
+    ...ages.map((days) => ({ days, ended: false })),
+  ]);
+  const took = ascending(past.took);
+  return {
+    today: isoDate(today),
+    reach,
+    past: { weeks: past.weeks.length, finished: past.took.length },
+    ahead: running.length,
+    took: { sure: quantile(took, SURENESS.sure), even: quantile(took, SURENESS.even) },
+    hiddenAfter: hiddenAfter(rows),
+    until: reach ? untilOf({ rows, running, ages, curve, reach, tree: pieces.tree }) : {},
+    pieces: pieces.seen,
+  };
+}
+
+const IN_PROGRESS = and(isNull(item.withdrawnAt), inArray(item.stateKind, ["waiting", "working"]))!;
+
+/** The same for the whole of a day, and another one the next. */
+const seedOf = (projectId: string, today: DayNumber): number =>
+  [...projectId].reduce((sum, c) => (Math.imul(sum, 31) + c.charCodeAt(0)) | 0, today);
+
+/** What a board is about, whoever looks at it. */
+async function wholeScope(
+  reader: Reader,
+  project: { id: string; key: string; zone: string },
+  { scope }: { scope: Parameters<typeof compileCondition>[0] | null },
+  now: Instant,
+): Promise<SQL | undefined> {
+  if (scope === null) return undefined;
+  const asker = await projectAsker(reader, project, now);
+  return compileCondition(scope, await knowingPromises(asker, [project], factsIn(scope)));
+}
+
+/** The units that figures are of, in the order of their rank. */
+async function unitsOf(reader: Reader, viewer: Viewer, projectId: string, which: SQL) {
+  return reader
+    .select({
+      id: item.id,
+      sprintId: item.sprintId,
+      releaseId: item.releaseId,
+      parentId: item.parentId,
+      clock: item.clock,
+      seen: isSeen(seesItem(reader, viewer)),
+    })
+    .from(item)
+    .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
+    .where(and(eq(item.projectId, projectId), eq(itemType.level, UNIT_LEVEL), which))
+    .orderBy(asc(item.rank), asc(item.id));
+}
+type Unit = Awaited<ReturnType<typeof unitsOf>>[number];
+
+/** Of each row that is not seen, how many that are seen stand before it. */
+function hiddenAfter(rows: readonly Unit[]): number[] {
+  let seen = 0;
+  return rows.flatMap((row) => {
+    if (!row.seen) return [seen];
+    seen += 1;
+    return [];
+  });
+}
+
+/** What was delivered in whole weeks that end yesterday, and how long it took. */
+async function readPast(
+  reader: Reader,
+  project: { id: string; zone: string },
+  { today, weeks: wanted }: { today: DayNumber; weeks: number },
+): Promise<{ weeks: PastWeek[]; took: number[]; lately: Finished[] }> {
+  const { zone } = project;
+  const [{ first }] = await reader
+    .select({ first: min(flowPassage.at) })
+    .from(flowPassage)
+    .where(eq(flowPassage.projectId, project.id));
+  if (first === null) return { weeks: [], took: [], lately: [] };
+  const whole = Math.floor((today - dayNumber(first, zone)) / 7);
+  const count = Math.min(wanted, whole);
+  const begins = today - 7 * count;
+  const from = dayStart(Math.min(begins, today - LIFETIMES_DAYS), zone);
+  const period = { from, to: dayStart(today, zone) };
+  const departures = await readDepartures(reader, { project }, period);
+  const lately = delivered(timed(departures, zone));
+  const planned = await cameFromBacklog(reader, project.id, period);
+  const weeks = Array.from({ length: count }, () => [0, 0, 0, 0, 0, 0, 0]);
+  const took: number[] = [];
+  for (const { itemId, at, days } of lately) {
+    const day = dayNumber(at, zone) - begins;
+    if (day < 0 || !planned.has(itemId)) continue;
+    weeks[Math.floor(day / 7)][day % 7] += 1;
+    took.push(days);
+  }
+  return { weeks, took, lately };
+}
+
+/** Which of the items that finished in a period had waited in the backlog before they were begun. */
+async function cameFromBacklog(
+  reader: Reader,
+  projectId: string,
+  { from, to }: { from: Instant; to: Instant },
+): Promise<Set<string>> {
+  const rows = await reader
+    .selectDistinct({ id: stay.itemId })
+    .from(flowPassage)
+    .innerJoin(stay, eq(stay.itemId, flowPassage.itemId))
+    .where(
+      and(
+        eq(flowPassage.projectId, projectId),
+        eq(flowPassage.kind, "delivered"),
+        gte(flowPassage.at, from),
+        lt(flowPassage.at, to),
+        eq(stay.kind, "unstarted"),
+        gt(stay.leftAt, stay.enteredAt),
+      ),
+    );
+  return new Set(rows.map(({ id }) => id));
+}
+
+/**
+ * When all that is open in each sprint, release and large piece will be finished: what waits by its
+ * place in the backlog, what is in progress by its age.
+ */
+function untilOf({
+  rows,
+  running,
+  ages,
+  curve,
+  reach,
+  tree,
+}: {
+  rows: readonly Unit[];
+  running: readonly Unit[];
+  ages: readonly number[];
+  curve: readonly SurvivalStep[];
+  reach: Reach;
+  tree: PieceTree;
+}): Record<string, Until> {
+  const open = new Map<string, { last: number; ages: number[] }>();
+  const add = (unit: Unit, into: (of: { last: number; ages: number[] }) => void) => {
+    const boxes = [unit.sprintId, unit.releaseId, ...tree.above(unit.parentId)];
+    for (const id of boxes) {
+      if (id === null) continue;
+      const of = open.get(id) ?? { last: 0, ages: [] };
+      open.set(id, of);
+      into(of);
+    }
+  };
+  rows.forEach((unit, i) => add(unit, (of) => (of.last = i + 1)));
+  running.forEach((unit, i) => add(unit, (of) => of.ages.push(ages[i])));
+  const by = (of: { last: number; ages: number[] }, how: keyof Until): number | null => {
+    const waits = of.last === 0 ? 0 : dayOfRow(reach, of.last, how);
+    const runs = daysUntilAllEnd(curve, of.ages, { chance: SURENESS[how], horizon: HORIZON });
+    return waits === null || runs === null ? null : Math.max(waits, runs);
+  };
+  return Object.fromEntries(
+    [...open].map(([id, of]) => [id, { sure: by(of, "sure"), even: by(of, "even") }]),
+  );
+}

@@ -1,0 +1,100 @@
+import { and, asc, eq, inArray, not, or } from "drizzle-orm";
+import type { Instant, Interval } from "@/core/calendar/instant";
+import type { ItemEvent } from "@/core/item/event";
+import { grouped } from "@/core/item/grouped";
+import type { SprintItem } from "@/core/plan/sprint-ledger";
+import type { Reader } from "@/db/connection";
+import { item, itemEvent, stay, timeboxMembership } from "@/db/schema";
+import { readEvents, wasUndone } from "../item/history";
+
+/** Everything that was ever in some sprints, by sprint, as far as their figures ask for it. */
+export async function sprintItems(
+  reader: Reader,
+  sprintIds: readonly string[],
+): Promise<Map<string, SprintItem[]>> {
+  if (sprintIds.length === 0) return new Map();
+  const members = await reader
+    .select({
+      sprintId: timeboxMembership.boxId,
+      itemId: timeboxMembership.itemId,
+      from: timeboxMembership.fromAt,
+      to: timeboxMembership.toAt,
+    })
+    .from(timeboxMembership)
+    .where(
+      and(eq(timeboxMembership.box, "sprint"), inArray(timeboxMembership.boxId, [...sprintIds])),
+    )
+    .orderBy(asc(timeboxMembership.fromAt), asc(timeboxMembership.itemId));
+  const ids = [...new Set(members.map(({ itemId }) => itemId))];
+  const [sizes, finished, delivered] = await Promise.all([
+    sizesOf(reader, ids),
+    finishedOf(reader, ids),
+    deliveredOf(reader, ids),
+  ]);
+  const bySprint = grouped(members, ({ sprintId }) => sprintId);
+  return new Map(
+    [...bySprint].map(([sprintId, rows]) => [
+      sprintId,
+      [...grouped(rows, ({ itemId }) => itemId)].map(([id, stays]) => ({
+        id,
+        inside: stays.map(({ from, to }): Interval => ({ from, to })),
+        finished: finished.get(id) ?? [],
+        sizes: sizes.get(id) ?? [],
+        deliveredAt: delivered.get(id) ?? null,
+      })),
+    ]),
+  );
+}
+
+/** How large items were, from when on: as they were made, and as that was changed and not undone. */
+async function sizesOf(
+  reader: Reader,
+  ids: readonly string[],
+): Promise<Map<string, { from: Instant; size: number | null }[]>> {
+  if (ids.length === 0) return new Map();
+  const events = await readEvents(
+    reader,
+    and(
+      inArray(itemEvent.itemId, [...ids]),
+      or(
+        eq(itemEvent.kind, "created"),
+        and(eq(itemEvent.kind, "changed"), eq(itemEvent.field, "estimate")),
+      ),
+      not(wasUndone(reader)),
+    ),
+  );
+  const sizeOf = (event: ItemEvent): number | null => {
+    if (event.kind === "created") return event.new.estimate;
+    return event.kind === "changed" ? (event.new as number | null) : null;
+  };
+  const byItem = grouped(events, ({ itemId }) => itemId);
+  return new Map(
+    [...byItem].map(([id, of]) => [
+      id,
+      of.map((event) => ({ from: event.at, size: sizeOf(event) })),
+    ]),
+  );
+}
+
+async function finishedOf(
+  reader: Reader,
+  ids: readonly string[],
+): Promise<Map<string, Interval[]>> {
+  if (ids.length === 0) return new Map();
+  const rows = await reader
+    .select({ itemId: stay.itemId, from: stay.enteredAt, to: stay.leftAt })
+    .from(stay)
+    .where(and(inArray(stay.itemId, [...ids]), eq(stay.kind, "finished")))
+    .orderBy(asc(stay.enteredAt));
+  const found = grouped(rows, ({ itemId }) => itemId);
+  return new Map([...found].map(([id, of]) => [id, of.map(({ from, to }) => ({ from, to }))]));
+}
+
+async function deliveredOf(reader: Reader, ids: readonly string[]): Promise<Map<string, Instant>> {
+  if (ids.length === 0) return new Map();
+  const rows = await reader
+    .select({ id: item.id, at: item.deliveredAt })
+    .from(item)
+    .where(inArray(item.id, [...ids]));
+  return new Map(rows.flatMap(({ id, at }) => (at === null ? [] : [[id, at] as const])));
+}

@@ -1,0 +1,145 @@
+"use client";
+import { useState } from "react";
+import { counted } from "@/core/formats/counted";
+import type { OpenInSprint } from "@/core/plan/sprint-view";
+import { Field, TextArea } from "@/ui/kit/field";
+import { FormFooter } from "@/ui/kit/form-footer";
+import { tellDone } from "@/ui/kit/notice";
+import { problemOf } from "@/ui/kit/request";
+import { Select } from "@/ui/kit/select";
+import { TypeGlyph } from "@/ui/kit/type-glyph";
+import type { SprintHandle } from "./use-sprint";
+
+const BACKLOG = "";
+const AS_ALL = "as all";
+
+/** How a sprint ends: whether its goal was reached, and what becomes of everything open in it. */
+export function EndSprint({
+  handle: { view, act },
+  onDone,
+}: {
+  handle: SprintHandle;
+  onDone: () => void;
+}) {
+  const { sprint, open, openUnseen, next } = view;
+  const [reached, setReached] = useState<"yes" | "no" | "">("");
+  const [words, setWords] = useState("");
+  const [to, setTo] = useState(next[0]?.id ?? BACKLOG);
+  const [otherwise, setOtherwise] = useState<Record<string, string>>({});
+  const [problem, setProblem] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const places = [
+    ...next.map(({ id, name }) => ({ value: id, label: `into ${name}` })),
+    { value: BACKLOG, label: "back to the backlog" },
+  ];
+  const idOf = (place: string) => (place === BACKLOG ? null : place);
+  const end = async () => {
+    setBusy(true);
+    try {
+      await act({
+        kind: "end",
+        reached: sprint.goal && reached ? reached === "yes" : null,
+        words,
+        to: idOf(to),
+        exceptions: Object.entries(otherwise)
+          .filter(([, place]) => place !== AS_ALL)
+          .map(([itemId, place]) => ({ itemId, to: idOf(place) })),
+      });
+      tellDone(`${sprint.name} has ended.`, () => act({ kind: "bring back" }));
+      onDone();
+    } catch (error) {
+      const { sentence, help } = problemOf(error);
+      setProblem(`${sentence} ${help}`);
+      setBusy(false);
+    }
+  };
+  const all = open.length + openUnseen;
+  return (
+    <form
+      aria-label="End the sprint"
+      className="flex flex-col gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void end();
+      }}
+    >
+      {sprint.goal && (
+        <Field label={`Was the goal reached: “${sprint.goal}”?`}>
+          <Select
+            value={reached}
+            options={[
+              { value: "", label: "Not said" },
+              { value: "yes", label: "It was reached" },
+              { value: "no", label: "It was not reached" },
+            ]}
+            onChange={(value) => setReached(value as typeof reached)}
+          />
+        </Field>
+      )}
+      <Field label="In a few words">
+        <TextArea
+          rows={2}
+          className="!font-normal"
+          maxLength={2_000}
+          placeholder="What went well, what came in between"
+          value={words}
+          onChange={(event) => setWords(event.target.value)}
+        />
+      </Field>
+      {all === 0 ? (
+        <p>Nothing is open in it.</p>
+      ) : (
+        <>
+          <Field
+            label={`What is open, ${counted(all, "item")}, goes`}
+            hint={openUnseen > 0 && `${counted(openUnseen, "item")} you do not see go there too.`}
+          >
+            <Select value={to} options={places} onChange={setTo} />
+          </Field>
+          <ul className="max-h-[34vh] overflow-y-auto" aria-label="Open in it">
+            {open.map((item) => (
+              <OpenRow
+                key={item.id}
+                item={item}
+                places={[{ value: AS_ALL, label: "as all" }, ...places]}
+                place={otherwise[item.id] ?? AS_ALL}
+                onPlace={(place) => setOtherwise((now) => ({ ...now, [item.id]: place }))}
+              />
+            ))}
+          </ul>
+        </>
+      )}
+      <FormFooter send={`End ${sprint.name}`} busy={busy} problem={problem} onLeave={onDone} />
+    </form>
+  );
+}
+
+function OpenRow({
+  item: { key, title, typeId, stateName, estimate },
+  places,
+  place,
+  onPlace,
+}: {
+  item: OpenInSprint;
+  places: { value: string; label: string }[];
+  place: string;
+  onPlace: (place: string) => void;
+}) {
+  return (
+    <li className="flex items-center gap-2 border-t border-line py-1 text-[13px]">
+      <TypeGlyph typeId={typeId} />
+      <span className="key">{key}</span>
+      <span className="min-w-0 flex-1 truncate">{title}</span>
+      <span className="text-ink-soft">{stateName}</span>
+      <span className="w-6 text-right tabular-nums">{estimate ?? "–"}</span>
+      <Select
+        plain
+        label={`Where ${key} goes`}
+        className="!w-[150px]"
+        value={place}
+        options={places}
+        onChange={onPlace}
+      />
+    </li>
+  );
+}

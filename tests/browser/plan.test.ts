@@ -1,0 +1,205 @@
+import { givenApplication } from "./setup/application";
+import { givenBrowser, type Person } from "./setup/person";
+
+jest.setTimeout(120_000);
+const browser = givenBrowser();
+const app = givenApplication();
+
+let ines: Person;
+const keys = () =>
+  ines.page.$$eval("ol[aria-label='Backlog in order'] [data-key]", (rows) =>
+    rows.map((row) => row.getAttribute("data-key")!),
+  );
+const lines = () =>
+  ines.page.$$eval(".reach", (all) =>
+    all.map((line) => ({
+      after: Number(line.getAttribute("data-after")),
+      how: line.getAttribute("data-how"),
+      // How many rows stand above it where it is drawn.
+      above: [...document.querySelectorAll("ol[aria-label='Backlog in order'] > *")]
+        .slice(0, [...line.parentElement!.children].indexOf(line))
+        .filter((row) => row.hasAttribute("data-key")).length,
+    })),
+  );
+
+beforeAll(async () => {
+  ines = await browser.person(app.address(), "Ines Dahl");
+  await ines.open("/p/TIX/plan");
+  await ines.page.waitForSelector(".reach");
+});
+
+test("lines say how far the backlog reaches, and are drawn where they say", async () => {
+  const drawn = await lines();
+  expect(drawn.length).toBeGreaterThan(0);
+  for (const { after, above } of drawn) expect(above).toBe(after);
+  await ines.reads(/85 % sure by (the end of Sprint \d+|Crossing \d+), \d+ \w{3}/, ".reach");
+  await ines.choose("From how many weeks the reach is drawn", "26 weeks");
+  await ines.page.waitForFunction(
+    (before: string) =>
+      [...document.querySelectorAll(".reach")].map((l) => l.getAttribute("data-after")).join() !==
+      before,
+    {},
+    drawn.map(({ after }) => after).join(),
+  );
+  await ines.choose("From how many weeks the reach is drawn", "12 weeks");
+});
+
+test("a row is dropped onto a sprint, and taken out and put elsewhere by its menu; each is undone", async () => {
+  const [first] = await keys();
+  const handle = (await ines.page.waitForSelector(`[data-key="${first}"] .cursor-grab`))!;
+  const from = (await handle.boundingBox())!;
+  const card = (await ines.page.waitForSelector('[data-sprint="Sprint 22"]'))!;
+  const to = (await card.boundingBox())!;
+  await ines.page.mouse.move(from.x + 5, from.y + 5);
+  await ines.page.mouse.down();
+  await ines.page.mouse.move(from.x + 30, from.y + 30, { steps: 4 });
+  await ines.page.mouse.move(to.x + to.width / 2, to.y + to.height / 2, { steps: 8 });
+  await ines.page.waitForSelector('[data-sprint="Sprint 22"][data-over]');
+  await ines.page.mouse.up();
+  await ines.reads(`${first} is in Sprint 22.`);
+  await ines.reads("1 open item", '[data-sprint="Sprint 22"]');
+  expect((await keys())[0]).toBe(first);
+  await ines.choose(`More for ${first}`, "Into no sprint");
+  await ines.reads(`${first} is in no sprint now.`);
+  await ines.reads("0 open items", '[data-sprint="Sprint 22"]');
+  await ines.choose(`More for ${first}`, "To the end");
+  await ines.reads(`${first} has its new place.`);
+  await ines.page.waitForFunction(
+    (key: string) => document.querySelector("[data-key]")?.getAttribute("data-key") !== key,
+    {},
+    first,
+  );
+  await ines.press("Undo");
+  await ines.page.waitForFunction(
+    (key: string) => document.querySelector("[data-key]")?.getAttribute("data-key") === key,
+    {},
+    first,
+  );
+});
+
+test("size and priority are changed where they stand, by keys, and undone", async () => {
+  const [first] = await keys();
+  const size = `[data-key="${first}"] button[aria-label^="Size of"]`;
+  const before = await ines.page.$eval(size, (e) => e.textContent);
+  await ines.page.focus(size);
+  await ines.keys("Enter");
+  await ines.page.waitForSelector(`input[aria-label="Size of ${first}"]`);
+  await ines.page.keyboard.type("13");
+  await ines.keys("Enter");
+  await ines.reads(`${first} has the size 13.`);
+  await ines.reads("13", `[data-key="${first}"]`);
+  await ines.press("Undo");
+  await ines.page.waitForFunction(
+    (selector: string, was: string) => document.querySelector(selector)?.textContent === was,
+    {},
+    size,
+    before!,
+  );
+  await ines.choose(`Priority of ${first}`, "urgent");
+  await ines.reads(`${first} is urgent now.`);
+});
+
+test("a due date says whether it is kept where the item stands", async () => {
+  const [first] = await keys();
+  await ines.open(`/p/TIX/plan?item=${first}`);
+  const tomorrow = new Date(Date.now() + 86_400_000).toISOString().slice(0, 10);
+  const dated = await ines.page.evaluate(
+    async (key: string, day: string) => {
+      const item = (await (await fetch(`/api/items/${key}`)).json()) as {
+        item: { id: string; version: number };
+      };
+      const sent = await fetch("/api/items/commands", {
+        method: "POST",
+        headers: { "Content-Type": "application/json" },
+        body: JSON.stringify({
+          commandId: crypto.randomUUID(),
+          itemId: item.item.id,
+          command: { kind: "edit", seenVersion: item.item.version, changes: { dueOn: day } },
+        }),
+      });
+      return sent.status;
+    },
+    first,
+    tomorrow,
+  );
+  expect(dated).toBe(200);
+  await ines.reads("too late here", `[data-key="${first}"]`);
+});
+
+describe("planning sprints", () => {
+  const loadOf = (name: string) =>
+    ines.page.$eval(`section[aria-label="${name}"] [data-load]`, (e) =>
+      Number(e.getAttribute("data-load")),
+    );
+  const column = (name: string) => `section[aria-label="${name}"]`;
+
+  test("rows are dragged into a sprint, several at once, and its load is what they are together", async () => {
+    await ines.open("/p/TIX/plan/planning");
+    await ines.page.waitForSelector(`${column("Backlog")} .plan-row`);
+    const sized = await ines.page.$$eval(`${column("Backlog")} .plan-row`, (rows) =>
+      rows.flatMap((row) => {
+        const points = Number(row.querySelector("b")?.textContent);
+        return points > 0 ? [{ key: row.getAttribute("data-key")!, points }] : [];
+      }),
+    );
+    const [one, two] = sized;
+    const before = await loadOf("Sprint 22");
+    for (const { key } of [one, two]) await ines.choose(`More for ${key}`, "Choose it");
+    await ines.reads("2 items chosen");
+    const from = (await (await ines.page.$(`[data-key="${one.key}"]`))!.boundingBox())!;
+    const to = (await (await ines.page.$(column("Sprint 22")))!.boundingBox())!;
+    await ines.page.mouse.move(from.x + 12, from.y + 12);
+    await ines.page.mouse.down();
+    await ines.page.mouse.move(from.x + 60, from.y + 30, { steps: 4 });
+    await ines.page.mouse.move(to.x + to.width / 2, to.y + 120, { steps: 8 });
+    await ines.page.waitForSelector(`${column("Sprint 22")}[data-over]`);
+    await ines.page.mouse.up();
+    await ines.reads("2 items in Sprint 22.");
+    await ines.page.waitForSelector(`${column("Sprint 22")} [data-key="${two.key}"]`);
+    expect(await loadOf("Sprint 22")).toBe(before + one.points + two.points);
+    await ines.press("Undo");
+    await ines.page.waitForSelector(`${column("Backlog")} [data-key="${two.key}"]`);
+    expect(await loadOf("Sprint 22")).toBe(before);
+  });
+
+  test("a dependency that does not hold is said, and mended in one step", async () => {
+    const keys = await ines.page.$$eval(`${column("Backlog")} .plan-row`, (rows) =>
+      rows.slice(0, 2).map((row) => row.getAttribute("data-key")!),
+    );
+    await ines.open(`/p/TIX/items/${keys[0]}`);
+    await ines.link("waits for", keys[1]);
+    await ines.reads(keys[1], 'section[aria-label="Links"]');
+    await ines.open("/p/TIX/plan/planning");
+    await ines.choose(`More for ${keys[0]}`, "Into Sprint 22");
+    await ines.reads(
+      `${keys[0]} waits for ${keys[1]}, which is in no sprint.`,
+      column("Sprint 22"),
+    );
+    await ines.press(`Plan ${keys[1]} into Sprint 22 too`);
+    await ines.page.waitForSelector(`${column("Sprint 22")} [data-key="${keys[1]}"]`);
+    await ines.page.waitForFunction(
+      () => !document.querySelector("ul[aria-label='Dependencies that do not hold']"),
+    );
+    await ines.choose(`More for ${keys[1]}`, "Into Sprint 23");
+    await ines.reads(`${keys[0]} stands before ${keys[1]}, which it waits for.`);
+    await ines.press(`Move ${keys[0]} to Sprint 23`);
+    await ines.page.waitForSelector(`${column("Sprint 23")} [data-key="${keys[0]}"]`);
+  });
+
+  test("a sprint ends with what becomes of what is open; it is brought back, and ends again", async () => {
+    await ines.open("/p/TIX/plan/sprints");
+    await ines.reads("runs", "h1 + p");
+    await ines.press("End Sprint");
+    await ines.choose("Was the goal reached", "It was reached", "form");
+    await ines.fill("In a few words", "The queues are shorter.");
+    await ines.choose("What is open", "into Sprint 22", "form");
+    await ines.press("End Sprint", "//form");
+    await ines.reads("The goal was reached. The queues are shorter. Ines Dahl");
+    await ines.reads(/Carried over \d+/, "section[aria-label='What it comes to']");
+    await ines.press("Bring it back");
+    await ines.page.waitForSelector("::-p-xpath(//button[starts-with(., 'End Sprint')])");
+    await ines.open("/p/TIX/plan/sprints?sprint=tix-sprint-22");
+    await ines.press("Start Sprint 22");
+    await ines.reads("Sprint 21 has not ended.");
+  });
+});
