@@ -69,6 +69,7 @@ build_app() {
   now="$(hash_of src demo next.config.ts package-lock.json tsconfig.json postcss.config.mjs)"
   built_from "$dist" "$now" && return 0
   say "Building the application"
+  mkdir -p .data
   NEXT_DIST_DIR="$dist" NEXT_TELEMETRY_DISABLED=1 NODE_ENV=production node node_modules/next/dist/bin/next build > .data/build.log 2>&1 || { tail -n 40 .data/build.log >&2; fail "the build failed."; }
   echo "$now" > "$dist/built-from"
 }

@@ -70,6 +70,12 @@ test("a description is written with signs, goes on with its lists, and takes a f
   await ines.press("Save text");
   await ines.page.waitForSelector(".words li");
   await ines.page.waitForSelector('.words img[alt="small.png"]');
+  // Room is kept for it before it is there: nothing below it moves when it comes.
+  const room = await ines.page.$eval(
+    '.words img[alt="small.png"]',
+    (e) => (e as HTMLImageElement).style.aspectRatio,
+  );
+  expect(room).toMatch(/^\d+ \/ \d+$/);
 });
 
 test("a remark is put on a place of a picture, opens a thread there, and leads back to it", async () => {

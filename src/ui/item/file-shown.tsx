@@ -1,6 +1,7 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
 import { counted } from "@/core/formats/counted";
+import { Picture } from "@/ui/kit/picture";
 import { PdfShown } from "./pdf-shown";
 import { SpotLayer } from "./spot-layer";
 import type { ItemHandle } from "./use-item";
@@ -39,9 +40,7 @@ export function FileShown({
   if (as === "picture")
     return (
       <SpotLayer handle={handle} fileId={id} page={null}>
-        {/* A picture of people's own: nothing of it is known before it is here. */}
-        {/* eslint-disable-next-line @next/next/no-img-element */}
-        <img src={address} alt={name} className="file-picture" />
+        <Picture src={address} alt={name} className="file-picture" />
       </SpotLayer>
     );
   return (

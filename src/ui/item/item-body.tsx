@@ -1,6 +1,9 @@
 "use client";
+import { useMemo } from "react";
 import { listWords } from "@/core/formats/list-words";
 import { emptyParts } from "@/core/item/empty-parts";
+import { itemFileAddress } from "@/core/item/item-file";
+import { PictureSizes } from "@/ui/kit/picture";
 import { TalkSection } from "@/ui/talk/talk-section";
 import { EditableText } from "./editable-text";
 import { AgreedNote } from "./agreed-note";
@@ -20,11 +23,28 @@ import type { ItemHandle } from "./use-item";
 import { WithdrawnNote } from "./withdrawn-note";
 import { ZigzagFigure } from "./zigzag-figure";
 
-/**
- * Everything about an item, in the panel and on its page. On the page its zigzag and its next moves
- * stand on top, what it is for and what is said about it in the middle, and the facts beside them.
- */
+/** Everything about an item, in the panel and on its page. */
 export function ItemBody({ handle, wide }: { handle: ItemHandle; wide: boolean }) {
+  const { key, files } = handle.view;
+  const sizes = useMemo(
+    () =>
+      new Map(
+        files.flatMap(({ id, picture }) => (picture ? [[itemFileAddress(key, id), picture]] : [])),
+      ),
+    [key, files],
+  );
+  return (
+    <PictureSizes sizes={sizes}>
+      <Parts handle={handle} wide={wide} />
+    </PictureSizes>
+  );
+}
+
+/**
+ * On the page the zigzag and the next moves stand on top, what it is for and what is said about it
+ * in the middle, and the facts beside them.
+ */
+function Parts({ handle, wide }: { handle: ItemHandle; wide: boolean }) {
   const { view } = handle;
   const narrow = useNarrow();
   const zigzag = (

@@ -5,6 +5,7 @@ import remarkGfm from "remark-gfm";
 import { isItemFileAddress } from "@/core/item/item-file";
 import { isTame } from "@/core/formats/markdown-bounds";
 import { htmlAsText } from "./html-as-text";
+import { Picture } from "./picture";
 import { ShownPlain } from "./shown-plain";
 
 const COMPONENTS: Components = {
@@ -16,8 +17,7 @@ const COMPONENTS: Components = {
   // Only what was put to an item is drawn: nothing is fetched from elsewhere.
   img: ({ alt, src }) =>
     typeof src === "string" && isItemFileAddress(src) ? (
-      // eslint-disable-next-line @next/next/no-img-element
-      <img src={src} alt={alt ?? ""} loading="lazy" className="picture-in-words" />
+      <Picture src={src} alt={alt ?? ""} className="picture-in-words" />
     ) : (
       <em>[picture: {alt}]</em>
     ),
