@@ -42,6 +42,7 @@ import { projectHistory, type DemoItem } from "./history";
 import { uuidSource } from "./ids";
 import { loadAlerts } from "./alerts";
 import { loadItemFiles } from "./files";
+import { withTime } from "./time";
 import { demoDesignChanges, demoTerms } from "./terms";
 import { demoWalk } from "./walks";
 import { DAYS_OFF, DEMO_PASSWORD, demoDuties, mailOf, PEOPLE, TEAMS } from "./people";
@@ -73,7 +74,8 @@ export async function loadDemo(
     for (const [position, project] of PROJECTS.entries()) {
       const { workflow, ...others } = await loadProject(tx, project, now);
       const history = projectHistory(project, workflow, others, now);
-      const items = inOneOrder(withBreaks(history, workflow, project.columns), position);
+      const told = withBreaks(history, workflow, project.columns);
+      const items = inOneOrder(withTime(told, project.process.seed + 8000, now), position);
       await loadItems(tx, items);
       await loadItemFiles(tx, items);
       await tx
@@ -420,6 +422,14 @@ export async function loadItems(tx: Transaction, items: readonly DemoItem[]): Pr
     ),
   );
   await inChunks(comments, (c) => tx.insert(table.comment).values(c));
+  const times = items.flatMap(({ snapshot, events }) =>
+    events.flatMap((e) => {
+      if (e.kind !== "time recorded" || e.new === null) return [];
+      const { entryId: id, ...entry } = e.new;
+      return [{ id, itemId: snapshot.id, at: e.at, ...entry }];
+    }),
+  );
+  await inChunks(times, (c) => tx.insert(table.timeEntry).values(c));
   const links = items.flatMap(({ snapshot, events }) =>
     events.flatMap((e) =>
       e.kind === "linked" && e.new.outward

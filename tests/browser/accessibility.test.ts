@@ -12,6 +12,7 @@ const SCREENS: [name: string, path: string, ready: string][] = [
   ["labels and parts", "/p/TIX/design?place=terms", "[data-term=storm]"],
   ["project settings", "/p/TIX/design?place=project", 'form[aria-label="The project"]'],
   ["design history", "/p/TIX/design?place=history", "ol li"],
+  ["time", "/p/TIX/plan/time", ".week-table"],
   ["planning", "/p/TIX/plan/planning", ".plan-row"],
   ["sprint", "/p/TIX/plan/sprints", "section[aria-label='Day by day']"],
   ["parts", "/p/TIX/plan/parts", "section[aria-label=Open]"],

@@ -506,6 +506,8 @@ const READS: Record<string, string[]> = {
   "/p/[key]/learn": ["/p/TIX/learn"],
   "/p/[key]/plan": ["/p/TIX/plan"],
   "/p/[key]/plan/planning": ["/p/TIX/plan/planning"],
+  "/p/[key]/plan/time": ["/p/TIX/plan/time"],
+  "/api/projects/[key]/time": ["/api/projects/TIX/time"],
   "/api/projects/[key]/plan/planning": ["/api/projects/TIX/plan/planning"],
   "/p/[key]/plan/sprints": ["/p/TIX/plan/sprints", "/p/TIX/plan/sprints?sprint=tix-sprint-21"],
   "/": ["/"],

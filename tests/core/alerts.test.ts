@@ -283,6 +283,7 @@ describe("when somebody may be written to", () => {
     const anyHours: fc.Arbitrary<PersonHours> = fc.record({
       zone: fc.constantFrom("Europe/London", "Pacific/Auckland", "America/St_Johns"),
       workDays: fc.uniqueArray(fc.integer({ min: 0, max: 6 }), { minLength: 1 }),
+      hoursADay: fc.constant(8),
       quiet: fc.option(
         fc.record({ from: minute, to: minute }).filter(({ from, to }) => from !== to),
       ),

@@ -79,6 +79,8 @@ describe("what stands in a cell of a board", () => {
 describe("what is added up beside a count", () => {
   const of = (own: Record<string, number>, estimate: number | null = null) => ({
     estimate,
+    firstEstimate: 6,
+    spentMinutes: 90,
     remainingHours: 4,
     returns: 3,
     own,
@@ -96,6 +98,8 @@ describe("what is added up beside a count", () => {
   it("is what an item says of it, and nothing where it says nothing", () => {
     expect(amountOf("estimate", of({}, 5), [])).toBe(5);
     expect(amountOf("remainingHours", of({}), [])).toBe(4);
+    expect(amountOf("firstEstimate", of({}), [])).toBe(6);
+    expect(amountOf("spentHours", of({}), [])).toBe(1.5);
     expect(amountOf("own.number.f-value", of({ "f-value": 7 }), OWN_FIELDS)).toBe(7);
     expect(amountOf("own.number.f-value", of({}), OWN_FIELDS)).toBeNull();
     const both = of({ "f-value": 5_000, "f-weeks": 8 });

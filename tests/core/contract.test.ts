@@ -18,6 +18,7 @@ import { addingContract } from "@/core/item/adding/contract";
 import { listContract } from "@/core/item/list/contract";
 import { healthContract, peopleContract, sessionContract } from "@/core/people/contract";
 import { planContract } from "@/core/plan/contract";
+import { timeContract } from "@/core/time/contract";
 import { todayContract } from "@/core/today/contract";
 import { talkContract } from "@/core/talk/contract";
 import { viewContract } from "@/core/view/contract";
@@ -42,6 +43,7 @@ const ALL: Contract[] = [
   reportContract,
   requesterContract,
   talkContract,
+  timeContract,
   todayContract,
   viewContract,
   workflowContract,

@@ -56,6 +56,15 @@ test.each<[string, ItemChange, string[]]>([
     { kind: "blocked", new: { blockId: "b", cause: "No key", waitingFor: "Ines" } },
     ["No key", "Ines"],
   ],
+  [
+    "time that was changed",
+    {
+      kind: "time recorded",
+      old: { entryId: "e", personId: "noor", on: "2026-11-12", minutes: 90, note: "Rope" },
+      new: { entryId: "e", personId: "noor", on: "2026-11-12", minutes: 60, note: "Knots" },
+    },
+    ["Rope", "Knots"],
+  ],
   ["one lifted", { kind: "lifted", old: { blockId: "b", cause: "No key" } }, ["No key"]],
   ["one taken back", { kind: "withdrawn", note: "Twice" }, ["Twice"]],
   [

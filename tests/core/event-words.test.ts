@@ -40,6 +40,13 @@ const link = (kind: LinkKind, outward: boolean) => ({
   otherKey: "TIX-9",
   outward,
 });
+const TIME = {
+  entryId: "e",
+  personId: "noor",
+  on: "2026-11-12",
+  minutes: 90,
+  note: "on the quay",
+};
 const under = { parentId: "p", key: "TIX-7" };
 
 test.each<[ItemChange, string]>([
@@ -145,12 +152,22 @@ test.each<[ItemChange, string]>([
   [{ kind: "withdrawn", note: "Twice" }, "withdrew it"],
   [{ kind: "brought back" }, "brought it back"],
   [{ kind: "file added", new: { fileId: "f", name: "quay.png" } }, "added the file quay.png"],
+  [{ kind: "time recorded", old: null, new: TIME }, "recorded 1 h 30 min on 12 Nov"],
+  [
+    { kind: "time recorded", old: TIME, new: { ...TIME, minutes: 45, on: "2026-11-13" } },
+    "changed what was recorded from 1 h 30 min on 12 Nov to 45 min on 13 Nov",
+  ],
+  [
+    { kind: "time recorded", old: TIME, new: null },
+    "removed 1 h 30 min on 12 Nov that were recorded",
+  ],
   [{ kind: "file removed", old: { fileId: "f", name: "quay.png" } }, "took the file quay.png off"],
 ])("%j reads “%s”", (change, words) => expect(eventWords(event(change), NAMES)).toBe(words));
 
 test("what was said with an event, and nothing where nothing was", () => {
   expect(noteOf(event(moved(true)))).toBe("because");
   expect(noteOf(event({ kind: "withdrawn", note: "Twice" }))).toBe("Twice");
+  expect(noteOf(event({ kind: "time recorded", old: null, new: TIME }))).toBe("on the quay");
   expect(noteOf(event({ kind: "ranked", old: "a", new: "b" }))).toBeNull();
 });
 

@@ -12,7 +12,6 @@ import { flowQuery, PERIODS } from "@/core/flow/request";
 import { throughputByWeek } from "@/core/flow/throughput";
 import {
   escapedByRelease,
-  remainingWork,
   unplannedShare,
   velocity,
   type FinishedWork,
@@ -76,22 +75,6 @@ describe("unplanned work", () => {
     expect(velocity(WORK, at("2026-11-02") + 1, at("2026-11-16") + 1)).toBe(5);
     expect(velocity([], 0, 1)).toBe(0);
   });
-
-  const child = (finished: boolean, remainingHours: number | null) => ({
-    finished,
-    remainingHours,
-  });
-  test.each([
-    [null, [], null],
-    [null, [child(true, 4)], null],
-    [null, [child(false, null)], null],
-    [null, [child(false, 4)], 4],
-    [2, [], 2],
-    [0, [child(true, 4)], 0],
-    [2, [child(false, 4), child(false, 1), child(true, 8), child(false, null)], 7],
-  ])("what remains of %p with %j under it is %p hours", (own, children, hours) =>
-    expect(remainingWork(own, children)).toBe(hours),
-  );
 
   test("escaped bugs stand with the release they went out with, in their order", () => {
     const bug = (itemId: string, releaseId: string) => ({ itemId, releaseId });

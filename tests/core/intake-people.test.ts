@@ -268,6 +268,7 @@ describe("who may do what", () => {
       "empty text",
       "close talk",
       "override limit",
+      "read time of others",
       "edit workflow",
       "edit board",
       "edit members",

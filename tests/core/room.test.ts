@@ -1,5 +1,14 @@
 import { longestChain, movedOn, planConflicts, type PlannedItem } from "@/core/plan/dependencies";
-import { daysAtWork, daysPerPoint, loadInDays, pushedOn, roomInPoints } from "@/core/plan/room";
+import {
+  ASSUMED_FOCUS,
+  daysAtWork,
+  focusOf,
+  focusShare,
+  hoursPerPoint,
+  loadInDays,
+  pushedOn,
+  roomInPoints,
+} from "@/core/plan/room";
 
 const FULL = { workDays: [0, 1, 2, 3, 4], daysOff: [] };
 /** Two weeks, Monday to Sunday. */
@@ -30,9 +39,27 @@ describe("room", () => {
     expect(roomInPoints(past, 40)).toBeCloseTo(17.6);
     expect(roomInPoints([], 40)).toBeNull();
     expect(roomInPoints([{ velocity: 9, days: 0 }], 40)).toBeNull();
-    // 150 days, six of ten for what was planned, 66 points.
-    expect(daysPerPoint(past, 0.6)).toBeCloseTo(90 / 66);
-    expect(daysPerPoint([], 0.6)).toBeNull();
+  });
+
+  test("in hours takes the share of them that went into past sprints: one's own, else the team's", () => {
+    const past = (...of: [number, number][]) =>
+      of.map(([recorded, available]) => ({ recorded, available }));
+    // A half, a quarter, three quarters: the median, not the mean of 0.6.
+    const own = past([40, 80], [20, 80], [90, 100]);
+    const team = past([100, 400], [100, 400]);
+    expect(focusOf(own, team)).toEqual({ share: 0.5, by: "person" });
+    expect(focusOf(past([0, 80], [0, 0]), team)).toEqual({ share: 0.25, by: "team" });
+    expect(focusOf([], [])).toEqual({ share: ASSUMED_FOCUS, by: "assumed" });
+    // Who was away all the time says nothing of that sprint.
+    expect(focusShare(past([30, 60], [0, 0]))).toBe(0.5);
+    // 1,200 hours at work, six of ten for what was planned, 66 points.
+    const sprints = [
+      { velocity: 20, available: 400 },
+      { velocity: 24, available: 480 },
+      { velocity: 22, available: 320 },
+    ];
+    expect(hoursPerPoint(sprints, 0.6)).toBeCloseTo(720 / 66);
+    expect(hoursPerPoint([], 0.6)).toBeNull();
   });
 
   test("is taken by the hours that are left, else by size; what has neither is said", () => {
@@ -41,7 +68,7 @@ describe("room", () => {
       { hoursLeft: null, points: 3 },
       { hoursLeft: null, points: null },
     ];
-    expect(loadInDays(items, { hoursADay: 8, perPoint: 0.5 })).toEqual({
+    expect(loadInDays(items, { hoursADay: 8, perPoint: 4 })).toEqual({
       days: 3,
       about: true,
       unsized: 1,

@@ -11,6 +11,7 @@ import { readWithdrawn } from "@/server/item/withdrawn";
 import { readBoard } from "@/server/board/read";
 import { readLearn } from "@/server/flow/read";
 import { readSummary } from "@/server/flow/summary";
+import { readWeek } from "@/server/time/week";
 import { readDesk } from "@/server/intake/desk";
 import { readReport } from "@/server/intake/read-report";
 import { triageReport } from "@/server/intake/triage-report";
@@ -113,6 +114,8 @@ const ATTEMPTS: Record<
       kind: "release",
       release: { id: "authorised", name: "Spring", dueOn: null, released: false },
     }),
+  "read time of others": (v) =>
+    readWeek(v, "TIX", { person: v.personId === "noor" ? "ivo" : "noor" }),
   "edit workflow": async (v) => {
     await storeDraft(v, await runningWorkflow());
     await discardDraft(v, "tix-main", 1);

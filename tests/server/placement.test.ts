@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { and, eq, isNull } from "drizzle-orm";
 import { DAY } from "@/core/calendar/instant";
-import { remainingWork, unplannedShare, velocity } from "@/core/flow/unplanned";
+import { unplannedShare, velocity } from "@/core/flow/unplanned";
 import type { Found } from "@/core/intake/acceptance";
 import { newAcceptance } from "@/core/intake/acceptance";
 import { database } from "@/db/connection";
@@ -58,7 +58,7 @@ test("found in work that is still being built: a task under that item with its h
     parentId: parent,
     fields: { title: "Already planned", typeId: "task", remainingHours: 5 },
   });
-  expect((await readItem(NOOR, await keyOf(parent))).remaining).toBe(5);
+  expect((await readItem(NOOR, await keyOf(parent))).time.all?.left).toBe(5);
   const { itemId, undo } = await accept("Seat number is cut off", {
     where: "in work",
     itemId: parent,
@@ -76,14 +76,14 @@ test("found in work that is still being built: a task under that item with its h
   });
   const view = await readItem(NOOR, await keyOf(parent));
   // 5 that were planned, 3 to mend it, and half an hour to test it again.
-  expect(view.remaining).toBe(8.5);
+  expect(view.time.all?.left).toBe(8.5);
   expect(view.children.map((c) => c.title)).toEqual([
     "Already planned",
     "Seat number is cut off",
     "Test again: Seat number is cut off",
   ]);
   await undo();
-  expect((await readItem(NOOR, await keyOf(parent))).remaining).toBe(5);
+  expect((await readItem(NOOR, await keyOf(parent))).time.all?.left).toBe(5);
 });
 
 test("found in finished work: a bug of its own, linked to where it came from, not sized, and counted against its release", async () => {
@@ -234,17 +234,6 @@ test("an item that is finished, gone or of another project is nothing to find a 
     await refusalOf(accept("Somewhere", { where: "in finished work", itemId: other.id })),
   ).toBe("invalid");
   expect((await database().select({ id: item.id }).from(item)).length).toBe(before);
-});
-
-test("remaining work counts what is open and said; nothing said is nothing known", () => {
-  expect(remainingWork(null, [])).toBeNull();
-  expect(
-    remainingWork(2, [
-      { finished: false, remainingHours: 3 },
-      { finished: true, remainingHours: 8 },
-      { finished: false, remainingHours: null },
-    ]),
-  ).toBe(5);
 });
 
 test("the history of all of it agrees with what is stored", async () =>

@@ -141,6 +141,7 @@ function kindsOf(event: ItemEvent, stateOf: (id: string) => StateMeaning): Kind[
       return [{ kind: "changed", field: `own.${event.field}` }];
     case "ready taken back":
     case "talk closed":
+    case "time recorded":
       return ["changed"];
     case "ticked":
     case "unticked":

@@ -12,6 +12,8 @@ export interface PersonHours {
   workDays: readonly number[];
   /** Minutes since midnight, over midnight where it begins later than it ends; null for none. */
   quiet: { from: number; to: number } | null;
+  /** Of a working day. */
+  hoursADay: number;
   /** When the digest of a working day is written, in minutes since midnight. */
   morningAt: number;
   /** The day of the weekly digest, 0 is Monday. */
@@ -23,6 +25,7 @@ export interface PersonHours {
 export const usualHours = (zone: string): PersonHours => ({
   zone,
   workDays: [0, 1, 2, 3, 4],
+  hoursADay: 8,
   quiet: { from: 20 * 60, to: 7 * 60 },
   morningAt: 7 * 60 + 30,
   weeklyOn: 0,
@@ -47,6 +50,10 @@ export const personHoursSchema = z.object({
     .min(1, "Choose at least one working day.")
     .max(7)
     .transform((days) => [...new Set(days)].toSorted((a, b) => a - b)),
+  hoursADay: z
+    .number()
+    .min(0.5, "A working day has half an hour at least.")
+    .max(24, "A day has 24 hours."),
   quiet: z
     .object({ from: minutes, to: minutes })
     .refine(({ from, to }) => from !== to, "Quiet hours that begin when they end are none.")

@@ -206,6 +206,9 @@ export const FACTS = {
       item.clock.some((stretch) => stretch.to === null) ? daysTouched(item.clock, zone, now) : null,
     { nullable: true, unit: "days" },
   ),
+  spentHours: number("time spent", "spent_hours", ({ item }) => item.spentMinutes / 60, {
+    unit: "hours",
+  }),
   returns: number("times returned", "times_returned", ({ item }) => item.returns),
   everIn: {
     label: "was ever in",

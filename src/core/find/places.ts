@@ -88,6 +88,12 @@ export const PROJECT_PLACES: readonly ProjectPlace[] = [
     also: ["burn-down", "velocity", "sprint report"],
   },
   {
+    name: "My time",
+    path: "/plan/time",
+    needs: "read project",
+    also: ["week", "hours", "time sheet", "record time"],
+  },
+  {
     name: "Parts of the product",
     path: "/plan/parts",
     needs: "read project",

@@ -39,19 +39,6 @@ export function velocity(work: readonly FinishedWork[], from: Instant, to: Insta
     .reduce((sum, w) => sum + (w.estimate ?? 0), 0);
 }
 
-/**
- * What is still to be done of an item, in hours: its own, and that of the open items under it; null
- * where nothing says.
- */
-export function remainingWork(
-  own: number | null,
-  children: readonly { finished: boolean; remainingHours: number | null }[],
-): number | null {
-  const open = children.filter((c) => !c.finished && c.remainingHours !== null);
-  if (own === null && open.length === 0) return null;
-  return (own ?? 0) + open.reduce((sum, c) => sum + c.remainingHours!, 0);
-}
-
 /** Bugs that were reported when the release of what they came from was out, by that release. */
 export function escapedByRelease(
   bugs: readonly { itemId: string; releaseId: string }[],

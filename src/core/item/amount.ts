@@ -9,7 +9,7 @@ import type { OwnField } from "./own-field";
  * How long something lasts, or how often something happened to it, is no amount.
  */
 
-const AMOUNTS: readonly FactName[] = ["estimate", "remainingHours"];
+const AMOUNTS: readonly FactName[] = ["estimate", "firstEstimate", "spentHours", "remainingHours"];
 
 /** Whether a fact is a number that can be added up beside a count. */
 export const isAmount = (fact: FactName): boolean => {
@@ -27,7 +27,10 @@ export const amountsOver = (vocabulary: Vocabulary): FactName[] =>
   );
 
 /** What has amounts. */
-export type Measured = Pick<ItemSnapshot, "estimate" | "remainingHours" | "returns" | "own">;
+export type Measured = Pick<
+  ItemSnapshot,
+  "estimate" | "firstEstimate" | "spentMinutes" | "remainingHours" | "returns" | "own"
+>;
 
 /**
  * How much of a number an item has; null where it says nothing, as where the field is gone.
@@ -40,7 +43,8 @@ export function amountOf(
 ): number | null {
   if (fact === null || !isAmount(fact)) return null;
   const own = ownFieldOf(fact);
-  if (!own) return fact === "estimate" ? item.estimate : item.remainingHours;
+  if (fact === "spentHours") return item.spentMinutes / 60;
+  if (!own) return item[fact as "estimate" | "firstEstimate" | "remainingHours"];
   if (own.kind === "computed") return computedFields(ownFields, item)[own.id] ?? null;
   const value = item.own[own.id];
   return typeof value === "number" ? value : null;

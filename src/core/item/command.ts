@@ -2,6 +2,7 @@ import type { Outcome, StateId } from "@/core/workflow/state";
 import type { Cause, CreatedData, Dependency, FileNamed, InProject, ItemEvent } from "./event";
 import type { DemandedItemField, EditableFields, LinkKind } from "./fields";
 import type { Named, Said, TalkClosing } from "@/core/talk/comment";
+import type { TimeCommand } from "@/core/time/decide-time";
 import type { OutsideFact } from "./outside";
 import type { OwnValue, OwnValues } from "./own-field";
 
@@ -122,6 +123,7 @@ export type ItemCommand =
   /** Takes back a command, the item's last, by its whole history. */
   | { kind: "undo"; undoneId: string; history: readonly ItemEvent[] }
   | ({ kind: "add file" | "remove file" } & FileNamed)
+  | TimeCommand
   | { kind: "withdraw"; note: string }
   /**
    * @param withdrawnBy why it was withdrawn last

@@ -2,7 +2,7 @@ import { refuse, type Refusal } from "@/core/workflow/refusal";
 import { same } from "@/core/workflow/same";
 import type { ItemCommand } from "./command";
 import type { ItemChange } from "./event";
-import { FIELD_WORDS, type EditableField, type ItemSnapshot } from "./fields";
+import { FIELD_WORDS, type EditableField, type EditableFields, type ItemSnapshot } from "./fields";
 import { refuseWithoutDate } from "./fixed-date";
 import {
   fieldsOfType,
@@ -71,6 +71,8 @@ export function decideEdit(
     }));
     return { ...refusal, conflict, version: item.version };
   }
+  const turned = refusePlanTurned(item, changes);
+  if (turned) return turned;
   const undated = refuseWithoutDate(item, { ...item, ...changes });
   if (undated) return undated;
   const changed = wanted.map(([field, value]): ItemChange => ({
@@ -80,6 +82,18 @@ export function decideEdit(
     new: value,
   }));
   return [...changed, ...own];
+}
+
+/** Nothing is planned to end before it begins; what was so before is left alone. */
+function refusePlanTurned(item: ItemSnapshot, changes: Partial<EditableFields>): Refusal | null {
+  if (changes.plannedFrom === undefined && changes.plannedTo === undefined) return null;
+  const { plannedFrom, plannedTo } = { ...item, ...changes };
+  if (plannedFrom === null || plannedTo === null || plannedFrom <= plannedTo) return null;
+  return refuse(
+    "invalid",
+    "The last planned day is before the first one.",
+    "Choose a later last day, or an earlier first one.",
+  );
 }
 
 /** The events that give own fields their values; what changes nothing gives none. */

@@ -7,6 +7,7 @@ import { isInProgress, type State, type StateKind } from "@/core/workflow/state"
 import { isReturn, stateOf, transitionsFrom } from "@/core/workflow/workflow";
 import type { ItemCommand } from "./command";
 import type { Cause, Dependency, FileNamed, ItemChange, ItemEvent } from "./event";
+import { decideTime } from "@/core/time/decide-time";
 import { decideTalk } from "@/core/talk/decide-talk";
 import { decideEdit, ownChanges, type EditContext } from "./decide-edit";
 import { EMPTIED, withoutText } from "./event-texts";
@@ -172,6 +173,8 @@ function changesFor(
       return [{ kind: "file added", new: fileNamed(command) }];
     case "remove file":
       return [{ kind: "file removed", old: fileNamed(command) }];
+    case "record time":
+      return decideTime(item, command, context.actorId);
     case "withdraw":
       return withdraw(item, command.note, stateOf(context.workflow, item.stateId).name);
     case "bring back":

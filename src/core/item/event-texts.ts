@@ -1,5 +1,6 @@
 import type { Criterion } from "./criterion";
 import type { ItemChange, ItemEvent } from "./event";
+import type { TimeEntry } from "@/core/time/entry";
 import { TEXT_FIELDS, type ItemSnapshot } from "./fields";
 import type { OwnValues } from "./own-field";
 
@@ -59,6 +60,10 @@ function rewriteChange(event: ItemEvent, rewrite: Rewrite): Partial<ItemChange> 
       return { new: { ...event.new, name: rewrite(event.new.name) } };
     case "file removed":
       return { old: { ...event.old, name: rewrite(event.old.name) } };
+    case "time recorded": {
+      const noted = (entry: TimeEntry | null) => entry && { ...entry, note: rewrite(entry.note) };
+      return { old: noted(event.old), new: noted(event.new) };
+    }
     case "ticked":
       return event.new.criterion ? { new: { ...event.new, text: rewrite(event.new.text) } } : {};
     case "unticked":

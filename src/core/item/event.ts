@@ -10,6 +10,7 @@ import type {
   Tick,
 } from "./fields";
 import type { Named, Said, TalkClosing } from "@/core/talk/comment";
+import type { TimeEntry } from "@/core/time/entry";
 import type { OutsideFact } from "./outside";
 import type { OwnValue, OwnValues } from "./own-field";
 
@@ -146,6 +147,8 @@ export type ItemChange =
   /** Put to it, or put back after it was taken off. */
   | { kind: "file added"; new: FileNamed }
   | { kind: "file removed"; old: FileNamed }
+  /** Time that somebody spent on it: recorded, changed, or removed. */
+  | { kind: "time recorded"; old: TimeEntry | null; new: TimeEntry | null }
   /** What was withdrawn is there again, in the state that it was in. */
   | { kind: "brought back" }
   /** A text was taken out of the item and out of all its history; with what it says since, and why. */

@@ -291,8 +291,36 @@ export const ITEM_FIELDS = {
     schema: hours.nullable(),
     initial: null,
     editor: { kind: "number", unit: "hours" },
-    panel: "narrow",
     fact: { label: "remaining work", text: "remaining_hours" },
+  },
+  /** What somebody thought that it takes, before it was begun, in hours. */
+  firstEstimate: {
+    label: "First estimate",
+    words: "first estimate",
+    schema: hours.nullable(),
+    initial: null,
+    editor: { kind: "number", unit: "hours" },
+    fact: { label: "first estimate", text: "first_estimate" },
+  },
+  /** From which day it is planned to be worked on; ISO 8601 calendar date. */
+  plannedFrom: {
+    label: "Planned from",
+    words: "planned first day",
+    schema: z.iso.date().nullable(),
+    initial: null,
+    editor: { kind: "date" },
+    panel: "narrow",
+    fact: { label: "planned first day", text: "planned_from" },
+  },
+  /** The last day of what is planned: no promise, which is the due date. */
+  plannedTo: {
+    label: "Planned to",
+    words: "planned last day",
+    schema: z.iso.date().nullable(),
+    initial: null,
+    editor: { kind: "date" },
+    panel: "narrow",
+    fact: { label: "planned last day", text: "planned_to" },
   },
   /** ISO 8601 calendar date */
   dueOn: {
@@ -439,6 +467,8 @@ export interface ItemSnapshot extends EditableFields, Milestones {
   clock: Interval[];
   /** Backward moves so far. */
   returns: number;
+  /** The sum of the time that people recorded on it. */
+  spentMinutes: number;
   /** Since when the item has been blocked without a break; null while it is not. */
   blockedSince: Instant | null;
   openBlockers: OpenBlocker[];

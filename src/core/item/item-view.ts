@@ -7,6 +7,7 @@ import type { RosterPerson } from "@/core/people/roster";
 import type { Listed, Release, Sprint } from "@/core/plan/sprint";
 import type { StateKind } from "@/core/workflow/state";
 import type { Transition } from "@/core/workflow/workflow";
+import type { ItemTime } from "@/core/time/item-time";
 import type { Talk } from "@/core/talk/talk-view";
 import type { Agreement } from "./agreement";
 import type { ItemSnapshot } from "./fields";
@@ -106,8 +107,7 @@ export interface ItemView {
   age: Age;
   /** Of what finished once more after its first delivery: the days of its whole clock. */
   againDays: number | null;
-  /** What is still to be done of it, in hours; null where nothing says. */
-  remaining: number | null;
+  time: ItemTime;
   promise: ItemPromise | null;
   people: RosterPerson[];
   teams: { id: string; name: string }[];

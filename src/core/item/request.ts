@@ -16,6 +16,7 @@ import {
 } from "@/core/item/own-field";
 import { TALK_CLOSINGS } from "@/core/talk/comment";
 import { LAST_PAGE } from "@/core/talk/spot";
+import { MOST_MINUTES } from "@/core/time/entry";
 import { OUTCOMES } from "@/core/workflow/state";
 
 /*
@@ -127,6 +128,21 @@ export const commandRequest = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("approve"), on: z.boolean() }),
   z.object({ kind: z.literal("remove file"), fileId: z.uuid() }),
   z.object({ kind: z.literal("put file back"), fileId: z.uuid() }),
+  /** Records time, or changes what is recorded under the same id. */
+  z.object({
+    kind: z.literal("record time"),
+    entryId: z.uuid(),
+    minutes: z.number().int().min(1).max(MOST_MINUTES),
+    on: z.iso.date(),
+    note: z.string().trim().max(500).default(""),
+    /** What is left then, in hours; left out where it stays as it is. */
+    left: ITEM_FIELDS.remainingHours.schema.optional(),
+  }),
+  z.object({
+    kind: z.literal("remove time"),
+    entryId: z.uuid(),
+    left: ITEM_FIELDS.remainingHours.schema.optional(),
+  }),
   z.object({
     kind: z.literal("withdraw"),
     why: z.string().trim().min(1, "Say why it goes.").max(500),

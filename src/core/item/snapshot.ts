@@ -42,6 +42,7 @@ export function applyEvent(before: ItemSnapshot | null, event: ItemEvent): ItemS
         at,
       }),
       returns: 0,
+      spentMinutes: 0,
       blockedSince: null,
       openBlockers: [],
       readySince: null,
@@ -160,6 +161,10 @@ function consequences(before: ItemSnapshot, event: ItemEvent): Partial<ItemSnaps
       return { withdrawnAt: null, enteredStateAt: event.at };
     case "emptied":
       return event.new;
+    case "time recorded":
+      return {
+        spentMinutes: before.spentMinutes + (event.new?.minutes ?? 0) - (event.old?.minutes ?? 0),
+      };
     case "undone":
       return { ...milestonesWithout(before, event.new), ...event.new };
     case "created":

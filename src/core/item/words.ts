@@ -11,6 +11,9 @@ import {
   type NamedThings,
 } from "./fields";
 import type { TalkClosing } from "@/core/talk/comment";
+import { shortDate } from "@/core/calendar/day-words";
+import { amountWords } from "@/core/time/amount";
+import type { TimeEntry } from "@/core/time/entry";
 import { linkWords } from "./link-way";
 import { outsideWords } from "./outside";
 import { ownValueWords, type OwnField } from "./own-field";
@@ -97,11 +100,21 @@ export function eventWords(event: ItemEvent, names: Names): string {
       return `added the file ${event.new.name}`;
     case "file removed":
       return `took the file ${event.old.name} off`;
+    case "time recorded":
+      return timeWords(event);
     case "withdrawn":
       return event.cause === "undo" ? "took it back to where it came from" : "withdrew it";
     case "brought back":
       return "brought it back";
   }
+}
+
+function timeWords({ old, new: now }: EventOf<"time recorded">): string {
+  const told = ({ minutes, on }: TimeEntry) => `${amountWords(minutes)} on ${shortDate(on)}`;
+  if (now === null) return `removed ${told(old!)} that were recorded`;
+  return old === null
+    ? `recorded ${told(now)}`
+    : `changed what was recorded from ${told(old)} to ${told(now)}`;
 }
 
 const TALK_WORDS: Record<TalkClosing | "open", string> = {
@@ -117,7 +130,10 @@ function blockedWords({ cause, waitingFor, dependency }: EventOf<"blocked">["new
 }
 
 /** What was said with an event; null where nothing was. */
-export const noteOf = (event: ItemEvent): string | null => ("note" in event ? event.note : null);
+export const noteOf = (event: ItemEvent): string | null => {
+  if (event.kind === "time recorded") return event.new?.note || null;
+  return "note" in event ? event.note : null;
+};
 
 const editorOf = (field: string): FieldEditor | null =>
   field in ITEM_FIELDS ? itemField(field as EditableField).editor : null;

@@ -23,6 +23,7 @@ export const ACTIONS = [
   "read intake",
   "judge report",
   "plan work",
+  "read time of others",
   "keep view",
   "share view",
   "edit workflow",

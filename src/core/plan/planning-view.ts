@@ -2,6 +2,7 @@ import type { StateKind } from "@/core/workflow/state";
 import type { Instant } from "@/core/calendar/instant";
 import type { PastSprint } from "./sprint-view";
 import type { PlannedSprint, SprintStanding } from "./sprint";
+import type { Focus } from "./room";
 import type { WaitsFor } from "./dependencies";
 
 /** An item as it stands in the plan of sprints. */
@@ -44,11 +45,12 @@ export interface PlanningView {
   /** Open in those sprints, by rank. */
   planned: PlanItem[];
   waits: WaitsFor[];
-  people: { id: string; name: string }[];
+  /** Who works in the project, and how much of their time goes into what is planned. */
+  people: { id: string; name: string; hoursADay: number; focus: Focus }[];
+  /** Of all of them together. */
+  focus: Focus;
   past: PastSprint[];
-  /** Hours of a working day. */
-  hoursADay: number;
-  /** So many days at work a point takes; null where no sprint has ended. */
+  /** So many hours a point takes; null where no sprint has ended. */
   perPoint: number | null;
   rights: { plan: boolean };
   now: Instant;

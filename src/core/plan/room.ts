@@ -1,4 +1,5 @@
 import { addDays, weekdayOf, type Day } from "@/core/calendar/month";
+import { ascending, quantile } from "@/core/flow/quantile";
 
 /*
  * How much a sprint can take, by the days on which its people work (room), and how much is planned
@@ -61,14 +62,50 @@ export function roomInPoints(past: readonly PastRoom[], days: number): number | 
   return (mean(past.map((one) => one.velocity)) * days) / usual;
 }
 
+/** In a past sprint: hours recorded on what was in it, and hours at work. */
+export interface FocusPast {
+  recorded: number;
+  available: number;
+}
+
+/** Which share of the hours at work goes into what is planned, and how that is known. */
+export interface Focus {
+  share: number;
+  by: "person" | "team" | "assumed";
+}
+
 /**
- * How many days at work a point takes, by past sprints and the share of them that goes into what is
- * planned: for what nobody has said hours of.
+ * The share of the hours at work that went into what was in past sprints: the median of them, so
+ * that one odd sprint does not count much.
+ * @returns null where nobody recorded anything, or nobody was at work
  */
-export function daysPerPoint(past: readonly PastRoom[], focus: number): number | null {
+export function focusShare(past: readonly FocusPast[]): number | null {
+  const worked = past.filter(({ available }) => available > 0);
+  if (worked.every(({ recorded }) => recorded === 0)) return null;
+  const shares = ascending(worked.map(({ recorded, available }) => recorded / available));
+  return quantile(shares, 0.5, 2);
+}
+
+/** By what a person recorded, else their team, else as is usual. */
+export function focusOf(own: readonly FocusPast[], team: readonly FocusPast[]): Focus {
+  const mine = focusShare(own);
+  if (mine !== null) return { share: mine, by: "person" };
+  const ours = focusShare(team);
+  if (ours !== null) return { share: ours, by: "team" };
+  return { share: ASSUMED_FOCUS, by: "assumed" };
+}
+
+/**
+ * How many hours a point takes, by past sprints and the share of the hours at work in them that goes
+ * into what is planned: for what nobody has said hours of.
+ */
+export function hoursPerPoint(
+  past: readonly { velocity: number; available: number }[],
+  focus: number,
+): number | null {
   const points = past.reduce((sum, { velocity }) => sum + velocity, 0);
   if (points === 0) return null;
-  return (past.reduce((sum, { days }) => sum + days, 0) * focus) / points;
+  return (past.reduce((sum, { available }) => sum + available, 0) * focus) / points;
 }
 
 /** What of an item says how much work it still is. */
@@ -80,6 +117,7 @@ export interface Loading {
 /**
  * How many days of work some items still are: by the hours that are left, else by their size; what
  * has neither counts nothing, and is said.
+ * @param perPoint hours that a point takes
  */
 export function loadInDays(
   items: readonly Loading[],
@@ -91,7 +129,7 @@ export function loadInDays(
   for (const { hoursLeft, points } of items) {
     if (hoursLeft !== null) days += hoursLeft / hoursADay;
     else if (points !== null && perPoint !== null) {
-      days += points * perPoint;
+      days += (points * perPoint) / hoursADay;
       about = true;
     } else unsized += 1;
   }

@@ -3,6 +3,7 @@ import {
   boolean,
   check,
   date,
+  doublePrecision,
   index,
   integer,
   jsonb,
@@ -240,6 +241,7 @@ export const personHours = pgTable("person_hours", {
   zone: text("zone").notNull(),
   /** Of the week, 0 is Monday. */
   workDays: integer("work_days").array().notNull(),
+  hoursADay: doublePrecision("hours_a_day").notNull().default(8),
   /** Minutes since midnight; both null where no hours are quiet. */
   quietFrom: integer("quiet_from"),
   quietTo: integer("quiet_to"),

@@ -59,6 +59,10 @@ export const item = pgTable(
     origin: text("origin").$type<Origin>().notNull(),
     estimate: doublePrecision("estimate"),
     remainingHours: doublePrecision("remaining_hours"),
+    firstEstimate: doublePrecision("first_estimate"),
+    spentMinutes: integer("spent_minutes").notNull().default(0),
+    plannedFrom: date("planned_from", { mode: "string" }),
+    plannedTo: date("planned_to", { mode: "string" }),
     teamId: text("team_id").references(() => team.id),
     assigneeId: text("assignee_id").references(() => person.id),
     reviewerId: text("reviewer_id").references(() => person.id),
@@ -423,6 +427,31 @@ export const comment = pgTable(
       .where(sql`${t.asks} <> '[]'::jsonb`),
     check("comment_audience", sql`${t.audience} in ('team', 'reporters')`),
     index("comment_words").using("gin", sql`to_tsvector('english', ${t.body})`),
+  ],
+);
+
+/** Time that people spent on items, as it stands now; the history keeps what it was before. */
+export const timeEntry = pgTable(
+  "time_entry",
+  {
+    id: uuid("id").notNull(),
+    itemId: uuid("item_id")
+      .notNull()
+      .references(() => item.id),
+    personId: text("person_id")
+      .notNull()
+      .references(() => person.id),
+    on: date("on_day", { mode: "string" }).notNull(),
+    minutes: integer("minutes").notNull(),
+    note: text("note").notNull().default(""),
+    at: instant("at").notNull(),
+    /** When it was removed; it can be put back. */
+    goneAt: instant("gone_at"),
+  },
+  (t) => [
+    primaryKey({ columns: [t.itemId, t.id] }),
+    index("time_entry_person").on(t.personId, t.on),
+    check("time_entry_minutes", sql`${t.minutes} > 0`),
   ],
 );
 

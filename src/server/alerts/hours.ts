@@ -29,9 +29,9 @@ export async function hoursOf(
       const zone = zones.find((r) => r.personId === personId)?.zone ?? "UTC";
       return { ...usualHours(zone), daysOff: own };
     }
-    const { zone, workDays, quietFrom, quietTo, morningAt, weeklyOn } = row;
+    const { zone, workDays, hoursADay, quietFrom, quietTo, morningAt, weeklyOn } = row;
     const quiet = quietFrom === null || quietTo === null ? null : { from: quietFrom, to: quietTo };
-    return { zone, workDays, quiet, morningAt, weeklyOn, daysOff: own };
+    return { zone, workDays, hoursADay, quiet, morningAt, weeklyOn, daysOff: own };
   };
 }
 
@@ -42,6 +42,7 @@ export async function setHours(viewer: Viewer, hours: PersonHours): Promise<Pers
     const row = {
       zone: hours.zone,
       workDays: [...hours.workDays],
+      hoursADay: hours.hoursADay,
       quietFrom: hours.quiet?.from ?? null,
       quietTo: hours.quiet?.to ?? null,
       morningAt: hours.morningAt,

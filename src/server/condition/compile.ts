@@ -178,6 +178,8 @@ export function factColumn(fact: FactName, asker: SqlAsker): SQL {
       return checks;
     case "testResult":
       return sql`${item.outside} ->> 'testResult'`;
+    case "spentHours":
+      return sql`(${item.spentMinutes} / 60.0::float8)`;
     case "everIn":
     case "links":
     case "labels":
@@ -197,6 +199,7 @@ type PlainColumn = Exclude<
   | "daysBlocked"
   | "ready"
   | "daysReady"
+  | "spentHours"
   | "age"
   | "criteria"
   | "openCriteria"

@@ -111,7 +111,10 @@ function itemValue(source: ShownSource, fields: readonly OwnField[]): SQL {
     case "classOfService":
     case "dueOn":
       return sql`${linked[source.of]}`;
+    case "spentHours":
+      return sql`(${linked.spentMinutes} / 60.0::float8)`;
     case "estimate":
+    case "firstEstimate":
     case "remainingHours":
     case "returns":
       return sql`${linked[source.of]}::float8`;

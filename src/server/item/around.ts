@@ -1,3 +1,4 @@
+import type { TimeOfItem } from "@/core/time/sums";
 import { and, eq, gt, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import { DAY, type Instant } from "@/core/calendar/instant";
@@ -102,19 +103,24 @@ export const talkOf = (
 const under = alias(item, "under");
 
 /**
- * What is under large pieces, however deep.
+ * Some items with what is under each of them, however deep, as `below (root, id)`.
  * @param of which of them, as a condition on the item at the top
- * @param sees what somebody may see of it; all where it is left out
+ * @param sees what somebody may see of what is under them; all where it is left out
  */
-const underLarge = (of: SQL, sees: SQL = sql`true`): SQL => sql`
+const withBelow = (of: SQL, sees: SQL = sql`true`): SQL => sql`
   with recursive below(root, id) as (
-    select ${item.id}, ${item.id} from ${item}
-    join ${itemType} on ${itemType.projectId} = ${item.projectId} and ${itemType.id} = ${item.typeId}
-    where ${of} and ${itemType.level} >= ${LARGE_LEVEL}::int
+    select ${item.id}, ${item.id} from ${item} where ${of}
     union
     select below.root, ${under.id} from below join ${item} as "under" on ${under.parentId} = below.id
     where ${under.withdrawnAt} is null and ${sees}
   )`;
+
+/** The same of large pieces alone. */
+const underLarge = (of: SQL, sees?: SQL): SQL =>
+  withBelow(
+    sql`${of} and (select ${itemType.level} from ${itemType} where ${itemType.projectId} = ${item.projectId} and ${itemType.id} = ${item.typeId}) >= ${LARGE_LEVEL}::int`,
+    sees,
+  );
 
 const seenUnder = (sees?: (of: typeof under) => SQL | undefined): SQL =>
   sql`coalesce(${sees?.(under) ?? sql`true`}, false)`;
@@ -137,6 +143,22 @@ export async function belowLarge(
     from below join ${item} on ${item.id} = below.id
     where below.id <> below.root
     group by 1, 2 order by 1, 3 desc, 2`);
+  return rows;
+}
+
+/** What an item and all that is under it says of the time that it takes; itself first. */
+export async function timeOfTree(
+  reader: Reader,
+  id: string,
+  sees?: (of: typeof under) => SQL | undefined,
+): Promise<TimeOfItem[]> {
+  const { rows } = await reader.execute<TimeOfItem & Record<string, unknown>>(
+    sql`${withBelow(sql`${item.id} = ${id}::uuid`, seenUnder(sees))}
+    select ${item.firstEstimate} as "firstEstimate", ${item.spentMinutes} as "spentMinutes",
+      ${item.remainingHours} as "left", ${item.stateKind} = 'finished' as "finished"
+    from below join ${item} on ${item.id} = below.id
+    order by below.id <> below.root, ${item.rank}`,
+  );
   return rows;
 }
 

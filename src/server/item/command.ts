@@ -31,6 +31,8 @@ const ACTION_OF: Record<CommandRequest["kind"], Action> = {
   approve: "move item",
   "remove file": "edit item",
   "put file back": "edit item",
+  "record time": "edit item",
+  "remove time": "edit item",
   withdraw: "withdraw item",
   "bring back": "withdraw item",
   "change type": "edit item",

@@ -29,6 +29,7 @@ import { refuseCircle, waitedFor } from "./around";
 import { placeInState } from "./place";
 import { checkReferences, parentsOf } from "./references";
 import { historyOf } from "./history";
+import { timeCommand } from "../time/time-command";
 import { fileCommand } from "./file-command";
 import { changingTalk, saying } from "./talk";
 import { bringingBack, withdrawing } from "./withdraw";
@@ -172,6 +173,9 @@ async function commandOf({
     case "remove file":
     case "put file back":
       return fileCommand(tx, there, ask);
+    case "record time":
+    case "remove time":
+      return timeCommand(tx, by, there, ask);
     case "withdraw":
       return withdrawing(tx, by, there, ask);
     case "bring back":

@@ -9,7 +9,6 @@ import { countedClock, finishedAgain } from "@/core/item/start-finish";
 import { maskKeys } from "@/core/item/mask-keys";
 import { eventWords, noteOf, type Names } from "@/core/item/words";
 import type { EventOf, ItemEvent } from "@/core/item/event";
-import { remainingWork } from "@/core/flow/unplanned";
 import { zigzag } from "@/core/flow/zigzag";
 import { daysTouched } from "@/core/calendar/zone";
 import { statesInOrder, transitionsFrom, stateOf } from "@/core/workflow/workflow";
@@ -35,6 +34,7 @@ import { readItemFiles } from "./read-files";
 import { readLinks } from "./read-links";
 import { historyOf } from "./history";
 import { namesOf } from "./names";
+import { readItemTime } from "../time/item-time";
 import { snapshotOf } from "./rows";
 import { readTalk } from "../talk/read";
 import { countsAgainst, readVotes } from "./votes";
@@ -77,6 +77,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     againstToo,
     known,
     around,
+    time,
   ] = await Promise.all([
     projectTypes(db, access.project.id),
     roster(db, access.project.id),
@@ -122,6 +123,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     countsAgainst(db, access.project.id),
     knownAs(row.id),
     aroundItems(db, viewer, groundOf(access), [row.id]),
+    readItemTime(db, viewer, row.id),
   ]);
   const typeOf = (id: string) => types.types.find((t) => t.id === id)!;
   const workflowOfType = (id: string) =>
@@ -266,13 +268,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       ]),
     ),
     promise: await promiseOf(db, access.project, { itemId: row.id, now }),
-    remaining: remainingWork(
-      snapshot.remainingHours,
-      children.map((c) => ({
-        finished: c.stateKind === "finished",
-        remainingHours: c.remainingHours,
-      })),
-    ),
+    time,
     sprints,
     releases,
     ownFields,

@@ -22,6 +22,8 @@ export function standsAlone(ask: Ask, { before, workflow }: Entered): boolean {
     case "approve":
     case "ready":
     case "lift":
+    case "record time":
+    case "remove time":
       return true;
     case "block":
       return ask.dependencyId == null;

@@ -2,7 +2,7 @@ import { and, eq } from "drizzle-orm";
 import type { EventOf } from "@/core/item/event";
 import { EMPTIED } from "@/core/item/event-texts";
 import type { Reader, Transaction } from "@/db/connection";
-import { block, comment, itemText } from "@/db/schema";
+import { block, comment, itemText, timeEntry } from "@/db/schema";
 import { notFound } from "../refused";
 
 /** A text of an item's history. @throws Refused when it has none by this id */
@@ -31,6 +31,10 @@ export async function emptyStored(tx: Transaction, event: EventOf<"emptied">): P
     .update(block)
     .set({ waitingFor: EMPTIED })
     .where(and(eq(block.itemId, itemId), eq(block.waitingFor, body)));
+  await tx
+    .update(timeEntry)
+    .set({ note: EMPTIED })
+    .where(and(eq(timeEntry.itemId, itemId), eq(timeEntry.note, body)));
   await tx
     .update(itemText)
     .set({ body: EMPTIED, emptiedAt: at, emptiedBy: actorId, whyEmptied: note })

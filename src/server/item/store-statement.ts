@@ -22,6 +22,8 @@ export interface Written {
   comments: JsonRecord[];
   /** Comments that are changed or taken back, with what is different about them. */
   recomments: JsonRecord[];
+  /** Time recorded, as it stands after the change. */
+  times: JsonRecord[];
   /** Of items whose talk is closed how far; null where it is opened again. */
   talk: { item_id: string; closing: TalkClosing | null }[];
   links: JsonRecord[];
@@ -51,6 +53,7 @@ export const nothingWritten = (): Written => ({
   lifted: [],
   comments: [],
   recomments: [],
+  times: [],
   talk: [],
   links: [],
   unlinked: [],
@@ -137,6 +140,11 @@ const rest = (isAmong: Among) => `
       item_id uuid, id uuid, body text, named jsonb, edited_at timestamptz, gone_at timestamptz,
       gone_by text, why_gone text)
     where ${isAmong("c.item_id")} and c.item_id = l.item_id and c.id = l.id),
+  timed as (
+    insert into time_entry select r.* from ${FROM_GIVEN("time_entry", "times")}
+    on conflict (item_id, id) do update set
+      on_day = excluded.on_day, minutes = excluded.minutes, note = excluded.note,
+      gone_at = excluded.gone_at),
   hushed as (
     insert into talk_closed
     select l.item_id, l.closing

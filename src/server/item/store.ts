@@ -24,6 +24,7 @@ import {
   item,
   itemEvent,
   itemLink,
+  timeEntry,
   itemText,
   stay,
 } from "@/db/schema";
@@ -248,6 +249,15 @@ function addConsequence(written: Written, { event, before, after }: Step): void 
     case "comment taken back": {
       const gone = { gone_at: iso(at), gone_by: actorId, why_gone: event.note };
       written.recomments.push({ item_id: itemId, id: event.new.commentId, body: "", ...gone });
+      return;
+    }
+    case "time recorded": {
+      const entry = event.new ?? event.old!;
+      const { entryId: id, personId, on, minutes, note } = entry;
+      const goneAt = event.new === null ? at : null;
+      written.times.push(
+        jsonRecord(timeEntry, { id, itemId, personId, on, minutes, note, at, goneAt }),
+      );
       return;
     }
     case "talk closed":

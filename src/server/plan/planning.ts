@@ -1,10 +1,9 @@
 import { and, asc, eq, inArray, isNull, ne, sql, type SQL } from "drizzle-orm";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
-import type { WorkingCalendar } from "@/core/calendar/working-time";
 import { UNIT_LEVEL } from "@/core/item/item-type";
 import type { WaitsFor } from "@/core/plan/dependencies";
 import { PLANNING_ROWS, type PlanItem, type PlanningView } from "@/core/plan/planning-view";
-import { ASSUMED_FOCUS, daysAtWork, daysPerPoint, roomInPoints } from "@/core/plan/room";
+import { daysAtWork, focusOf, hoursPerPoint, roomInPoints, type FocusPast } from "@/core/plan/room";
 import { VELOCITY_OF } from "@/core/plan/sprint-ledger";
 import { sprintStanding } from "@/core/plan/sprint";
 import { database, type Reader } from "@/db/connection";
@@ -16,6 +15,7 @@ import { enterProject, hiddenAnywhere, seesAnywhere, seesItem } from "../people/
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { pastSprint } from "./past-sprints";
+import { recordedIn } from "../time/in-sprints";
 import { sprintItems } from "./sprint-items";
 import { loadSprints } from "./timeboxes";
 
@@ -49,7 +49,7 @@ export async function readPlanning(
     inArray(item.typeId, unitTypes(reader, of.id)),
     seesItem(reader, viewer),
   )!;
-  const [backlog, backlogTotal, planned, sums, members, { people }, { calendar }] =
+  const [backlog, backlogTotal, planned, sums, members, recorded, { people }, { calendar }] =
     await Promise.all([
       readItems(reader, waiting, PLANNING_ROWS),
       countWhere(reader, waiting),
@@ -59,6 +59,7 @@ export async function readPlanning(
         reader,
         ended.map(({ id }) => id),
       ),
+      recordedIn(reader, ended),
       roster(reader, of.id),
       loadRules(reader, of.id),
     ]);
@@ -75,10 +76,21 @@ export async function readPlanning(
     }));
   const daysIn = (of: readonly { days: number }[]) => of.reduce((sum, { days }) => sum + days, 0);
   const past = ended.map((one) => pastSprint(one, of.zone, members.get(one.id) ?? []));
-  const pastRoom = ended.map((one, i) => ({
-    velocity: past[i].velocity,
-    days: daysIn(atWork(one)),
+  const pastPeople = ended.map((one) => {
+    const recordedIn = recorded.get(one.id);
+    return atWork(one).map(({ id, days }) => ({
+      id,
+      days,
+      recorded: (recordedIn?.get(id) ?? 0) / 60,
+      available: days * hours(id).hoursADay,
+    }));
+  });
+  const pastRoom = past.map(({ velocity }, i) => ({
+    velocity,
+    days: daysIn(pastPeople[i]),
+    ...together(pastPeople[i]),
   }));
+  const focus = focusOf([], pastRoom);
   return {
     project: { key: of.key, name: of.name, zone: of.zone },
     backlog,
@@ -100,10 +112,18 @@ export async function readPlanning(
     }),
     planned,
     waits: await waitsAmong(reader, [...backlog, ...planned]),
-    people: workers.map(({ id, name }) => ({ id, name })),
+    people: workers.map(({ id, name }) => ({
+      id,
+      name,
+      hoursADay: hours(id).hoursADay,
+      focus: focusOf(
+        pastPeople.map((people) => people.find((one) => one.id === id)!),
+        pastRoom,
+      ),
+    })),
+    focus,
     past,
-    hoursADay: hoursADay(calendar),
-    perPoint: daysPerPoint(pastRoom, ASSUMED_FOCUS),
+    perPoint: hoursPerPoint(pastRoom, focus.share),
     rights: { plan: access.may("plan work") && access.may("edit item") },
     now,
   };
@@ -178,8 +198,8 @@ async function waitsAmong(reader: Reader, items: readonly PlanItem[]): Promise<W
     );
 }
 
-/** The usual length of a day's work, in hours. */
-function hoursADay({ week }: WorkingCalendar): number {
-  const lengths = week.flatMap((day) => (day ? [(day.to - day.from) / 60] : []));
-  return lengths.length === 0 ? 8 : lengths.reduce((sum, one) => sum + one, 0) / lengths.length;
-}
+/** What several people recorded in a sprint, and could have worked. */
+const together = (people: readonly FocusPast[]): FocusPast => ({
+  recorded: people.reduce((sum, one) => sum + one.recorded, 0),
+  available: people.reduce((sum, one) => sum + one.available, 0),
+});

@@ -56,6 +56,19 @@ export function HoursForm({
         ))}
       </fieldset>
       <div className="flex items-center gap-2">
+        <span className="flex-1">Hours on a working day</span>
+        <TextInput
+          aria-label="Hours on a working day"
+          type="number"
+          min={0.5}
+          max={24}
+          step={0.25}
+          className="!w-20"
+          value={hours.hoursADay}
+          onChange={(e) => change({ hoursADay: Number(e.target.value) })}
+        />
+      </div>
+      <div className="flex items-center gap-2">
         <span className="flex-1">Morning mail at</span>
         <TimeInput
           label="Morning mail at"

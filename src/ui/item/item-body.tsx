@@ -21,6 +21,7 @@ import { MoveButtons } from "./move-buttons";
 import { useNarrow } from "@/ui/kit/use-narrow";
 import type { ItemHandle } from "./use-item";
 import { WithdrawnNote } from "./withdrawn-note";
+import { ItemTimeSection } from "@/ui/time/item-time";
 import { ZigzagFigure } from "./zigzag-figure";
 
 /** Everything about an item, in the panel and on its page. */
@@ -79,6 +80,7 @@ function Parts({ handle, wide }: { handle: ItemHandle; wide: boolean }) {
             <ItemAgreement handle={handle} />
             <ItemFields handle={handle} />
             <OwnFields handle={handle} />
+            <ItemTimeSection handle={handle} />
             <ItemReports handle={handle} />
             <ItemLinks handle={handle} />
           </div>
@@ -96,6 +98,7 @@ function Parts({ handle, wide }: { handle: ItemHandle; wide: boolean }) {
       <Texts handle={handle} />
       <ItemFields handle={handle} />
       <OwnFields handle={handle} />
+      <ItemTimeSection handle={handle} />
       <ItemFiles handle={handle} />
       <ItemChildren handle={handle} />
       <ItemReports handle={handle} />

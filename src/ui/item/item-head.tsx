@@ -1,4 +1,5 @@
 "use client";
+import { amountWords } from "@/core/time/amount";
 import { useEffect, useRef, useState } from "react";
 import { ageWords } from "@/core/flow/age";
 import { TextArea } from "@/ui/kit/field";
@@ -13,6 +14,7 @@ import type { ItemHandle } from "./use-item";
 export function ItemHead({ handle }: { handle: ItemHandle }) {
   const { view } = handle;
   const { item } = view;
+  const { left } = view.time.all ?? view.time.own;
   return (
     <div className="min-w-0 flex-1">
       <ItemParent handle={handle} />
@@ -32,9 +34,7 @@ export function ItemHead({ handle }: { handle: ItemHandle }) {
             )}
           </>
         )}
-        {view.remaining !== null && item.stateKind !== "finished" && (
-          <> · {view.remaining} h remain</>
-        )}
+        {left !== null && item.stateKind !== "finished" && <> · {amountWords(left * 60)} left</>}
         {item.classOfService === "expedite" && <b className="text-ink"> · expedite</b>}
         {item.origin === "unplanned" && <em> · unplanned</em>}
       </p>

@@ -39,6 +39,8 @@ const STAYS: ReadonlySet<SentCommand["kind"]> = new Set([
   "close talk",
   "withdraw",
   "bring back",
+  "record time",
+  "remove time",
 ] as const);
 
 /** Reads an item and keeps it in step with what others do to it. */

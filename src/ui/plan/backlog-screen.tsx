@@ -161,9 +161,9 @@ function BacklogHead({
   const state = pulledInto && limitState(pulledInto.holds, limit);
   return (
     <div className="flex shrink-0 items-center gap-4 border-b border-line px-4 py-2.5">
-      <h1 className="text-[18px]">Backlog of {view.project.name}</h1>
+      <h1 className="text-[18px]">Backlog</h1>
       <p className="text-ink-soft">
-        {counted(view.total, "item")} in the order in which they are pulled
+        {counted(view.total, "item")}
         {pulledInto && state && (
           <>
             {" · "}
@@ -191,6 +191,9 @@ function BacklogHead({
           </ButtonLink>
         </>
       )}
+      <ButtonLink small look="quiet" href={`/p/${view.project.key}/plan/time`}>
+        Time
+      </ButtonLink>
       <ButtonLink small look="quiet" href={`/p/${view.project.key}/plan/parts`}>
         Parts
       </ButtonLink>

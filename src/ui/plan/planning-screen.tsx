@@ -10,7 +10,6 @@ import {
 import { useState } from "react";
 import { counted } from "@/core/formats/counted";
 import type { PlanItem, PlanningView } from "@/core/plan/planning-view";
-import { ASSUMED_FOCUS } from "@/core/plan/room";
 import { velocityRange } from "@/core/plan/sprint-ledger";
 import { ButtonLink } from "@/ui/kit/button";
 import { PlanColumn } from "./plan-column";
@@ -103,11 +102,12 @@ export function PlanningScreen({ initial }: { initial: PlanningView }) {
   );
 }
 
-function velocityOf({ past, perPoint }: PlanningView): string {
+function velocityOf({ past, perPoint, focus }: PlanningView): string {
   const range = velocityRange(past.map(({ velocity }) => velocity));
   if (!range) return "of three sprints that have ended, it is said what to expect";
   const mean = Math.round(range.mean * 10) / 10;
   const told = `velocity of the last ${range.of}: ${mean}, from ${range.least} to ${range.most}`;
   if (perPoint === null) return told;
-  return `${told} · focus share ${Math.round(ASSUMED_FOCUS * 100)} %, assumed`;
+  const how = focus.by === "assumed" ? "assumed" : "by recorded time";
+  return `${told} · focus share ${Math.round(focus.share * 100)} %, ${how}`;
 }

@@ -87,30 +87,44 @@ function Points({ handle, sprint, own }: Of) {
   );
 }
 
-/** What each person has in it against the days that they are at work. */
+const FOCUS_WORDS = {
+  person: "by the time that they recorded on what was in sprints",
+  team: "by the time that the team recorded on what was in sprints",
+  assumed: "as nobody recorded time yet",
+};
+
+/** What each person has in it against the days at work that go into what is planned. */
 function People({ handle: { view }, sprint, own }: Of) {
-  const { hoursADay, perPoint } = view;
+  const { perPoint } = view;
   const told = sprint.people.map(({ id, days, off }) => {
+    const person = view.people.find((one) => one.id === id)!;
+    const { hoursADay, focus } = person;
     const mine = own
       .filter(({ assigneeId }) => assigneeId === id)
       .map(({ hoursLeft, estimate }) => ({ hoursLeft, points: estimate }));
-    return { id, days, off, has: mine.length, load: loadInDays(mine, { hoursADay, perPoint }) };
+    const load = loadInDays(mine, { hoursADay, perPoint });
+    const room = Math.round(days * focus.share * 10) / 10;
+    return { person, days, room, off, has: mine.length, load };
   });
   const shown = told.filter(({ has, off }) => has > 0 || off > 0);
   const free = told.length - shown.length;
   return (
     <ul className="plan-people" aria-label="Room of its people">
-      {shown.map(({ id, days, off, load }) => {
+      {shown.map(({ person, days, room, off, load }) => {
         const rounded = Math.round(load.days * 10) / 10;
-        const over = rounded > days;
+        const over = rounded > room;
+        const share = `${Math.round(person.focus.share * 100)} % of ${counted(days, "day")}`;
         return (
-          <li key={id} data-over={over || undefined}>
-            <span className="truncate">{view.people.find((one) => one.id === id)?.name}</span>
-            <RoomBar load={load.days} room={days} />
+          <li
+            key={person.id}
+            data-over={over || undefined}
+            title={`Room: ${share} at work, ${FOCUS_WORDS[person.focus.by]}`}
+          >
+            <span className="truncate">{person.name}</span>
+            <RoomBar load={load.days} room={room} />
             <span className={over ? "font-semibold text-alarm" : ""}>
               {load.about && "about "}
-              {rounded} of {counted(days, "day")}
-              {off > 0 && <span className="text-ink-soft"> · away {off}</span>}
+              {rounded} of {room} d{off > 0 && <span className="text-ink-soft"> · away {off}</span>}
             </span>
           </li>
         );

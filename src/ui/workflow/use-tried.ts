@@ -27,6 +27,7 @@ function invented(workflow: Workflow, view: DesignView): ItemSnapshot {
     stateId: first.id,
     stateKind: first.kind,
     enteredStateAt: now,
+    spentMinutes: 0,
     rank: "a0",
     outcome: null,
     firstStartedAt: null,

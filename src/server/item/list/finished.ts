@@ -20,6 +20,8 @@ interface Counted {
 /** What the database can add up as it stands; every other number is worked out by the core. */
 const ADDED: Partial<Record<FactName, SQL>> = {
   estimate: sql`${item.estimate}`,
+  firstEstimate: sql`${item.firstEstimate}`,
+  spentHours: sql`(${item.spentMinutes} / 60.0::float8)`,
   remainingHours: sql`${item.remainingHours}`,
 };
 
@@ -101,6 +103,8 @@ const finishedRows = (reader: Reader, where: SQL | undefined) =>
       deliveredAt: item.deliveredAt,
       finishedAt: item.finishedAt,
       estimate: item.estimate,
+      firstEstimate: item.firstEstimate,
+      spentMinutes: item.spentMinutes,
       remainingHours: item.remainingHours,
       returns: item.returns,
       own: item.own,
