@@ -10,7 +10,7 @@ import type { ItemCommand, MoveAnswers } from "@/core/item/command";
 import { decide, type DecisionContext } from "@/core/item/decide";
 import type { CreatedData, ItemEvent } from "@/core/item/event";
 import type { Criterion } from "@/core/item/criterion";
-import type { ClassOfService, ItemSnapshot, LinkKind } from "@/core/item/fields";
+import type { ClassOfService, EditableFields, ItemSnapshot, LinkKind } from "@/core/item/fields";
 import { pick } from "@/core/item/pick";
 import { compareRanks, ranksBetween } from "@/core/item/rank";
 import { applyEvent } from "@/core/item/snapshot";
@@ -253,6 +253,13 @@ const CAME_BACK_SHARE = 0.025;
 const WAITS_EVERY = 5;
 /** Of so many items that are worked on one is ready for its next step. */
 const READY_EVERY = 2;
+/** From which row of the backlog on the next sprints are filled, and with how many points the first. */
+const COMING_FROM = 8;
+const COMING_POINTS = 26;
+/** When the first large piece is planned to begin, how far apart they are, and how long they take. */
+const VOYAGE_BEGINS = -70;
+const VOYAGE_APART = 24;
+const VOYAGE_DAYS = [98, 60, 75];
 /** The working hours of the demo that the longest thread goes back. */
 const LONGEST_THREAD = 10;
 
@@ -491,6 +498,35 @@ class HistoryWriter {
     this.writeThreads();
     this.writeWithdrawn();
     this.writeFiles();
+    if (this.scene.project.key === "TIX") this.writeComing();
+  }
+
+  /** What the next sprints hold: more than the first can take, with one that waits for another team. */
+  private writeComing(): void {
+    const { end, now } = this.scene;
+    const today = isoDate(dayNumber(now, ZONE));
+    const [next, after] = demoSprints(this.projectId, now).filter((one) => one.startsOn > today);
+    const free = this.pens
+      .filter(
+        ({ item }) =>
+          ["story", "bug", "request"].includes(item.typeId) &&
+          item.stateKind === "unstarted" &&
+          item.withdrawnAt === null &&
+          item.sprintId === null &&
+          item.releaseId === null &&
+          (item.estimate ?? 0) > 0,
+      )
+      .toSorted((a, b) => compareRanks(a.item.rank, b.item.rank))
+      .slice(COMING_FROM);
+    let points = 0;
+    for (const [i, pen] of free.entries()) {
+      if (points >= COMING_POINTS + 8) break;
+      const sprintId = points < COMING_POINTS ? next.id : after.id;
+      const assigneeId = points < COMING_POINTS ? this.builders[i % this.builders.length].id : null;
+      pen.plan(end - 2, { sprintId, assigneeId, ...(i === 1 ? { teamId: "timetables" } : {}) });
+      points += pen.item.estimate ?? 0;
+    }
+    free[0].link("waits for", free[1].item, "ines");
   }
 
   /** What was seen on a quay, put to work that is under way. */
@@ -560,6 +596,12 @@ class HistoryWriter {
       for (const pen of its) pen.under(voyage.item, "ines");
       if (i < voyages.length - 1) voyage.move(at + 6, "Agreed", "ines");
       if (i < voyages.length - 2) voyage.move(at + 20, "Under way", "ines");
+      const day = dayNumber(this.scene.now, ZONE) + VOYAGE_BEGINS + i * VOYAGE_APART;
+      if (i < voyages.length - 1)
+        voyage.plan(at + 30, {
+          plannedFrom: isoDate(day),
+          plannedTo: isoDate(day + VOYAGE_DAYS[i % VOYAGE_DAYS.length]),
+        });
     }
   }
 
@@ -907,6 +949,11 @@ class ItemPen {
 
   addFile(hours: number, actorId: string, name: string): void {
     this.run(hours, actorId, { kind: "add file", fileId: this.writer.nextId(), name });
+  }
+
+  /** A lead says when and by whom it is to be done. */
+  plan(hours: number, changes: Partial<EditableFields>): void {
+    this.run(hours, "ines", { kind: "edit", seenVersion: this.item.version, changes });
   }
 
   withdraw(hours: number, actorId: string, note: string): void {

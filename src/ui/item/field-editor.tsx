@@ -56,7 +56,7 @@ export function ItemFieldEditor({
     case "terms":
       return (
         <div className="contents">
-          <span className="self-start pt-1 text-[12.5px] text-ink-soft">{label}</span>
+          <span className="col-start-1 self-start pt-1 text-[12.5px] text-ink-soft">{label}</span>
           <div className={`py-0.5 ${typed.wide ? "col-span-3 max-sm:col-span-1" : ""}`}>
             <TermEditor
               projectKey={projectKey}
@@ -152,7 +152,9 @@ function Typed({
     );
   return (
     <label className="contents">
-      <span className="self-center text-[12.5px] text-ink-soft">{label}</span>
+      <span className={`self-center text-[12.5px] text-ink-soft ${wide ? "col-start-1" : ""}`}>
+        {label}
+      </span>
       <TextInput
         plain
         className={wide ? "col-span-3" : ""}
