@@ -2,6 +2,7 @@ import type { Instant } from "@/core/calendar/instant";
 import { DEMO_FILE_NAMES } from "./files";
 import { HOUR, MINUTE } from "@/core/calendar/instant";
 import { simulate, type Job, type Passage } from "@/core/forecast/simulator";
+import { addDays, type Day } from "@/core/calendar/month";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { demoOwn } from "./fields";
 import { demoReleases, demoSprints } from "./plans";
@@ -256,6 +257,16 @@ const READY_EVERY = 2;
 /** From which row of the backlog on the next sprints are filled, and with how many points the first. */
 const COMING_FROM = 8;
 const COMING_POINTS = 26;
+/** On which days of the next sprint its first items are planned: the first begins before the second. */
+const COMING_DAYS: readonly (readonly [from: number, to: number])[] = [
+  [0, 4],
+  [2, 8],
+  [7, 11],
+];
+const daysFrom = (day: Day, [from, to]: readonly [number, number]) => ({
+  plannedFrom: addDays(day, from),
+  plannedTo: addDays(day, to),
+});
 /** When the first large piece is planned to begin, how far apart they are, and how long they take. */
 const VOYAGE_BEGINS = -70;
 const VOYAGE_APART = 24;
@@ -523,7 +534,12 @@ class HistoryWriter {
       if (points >= COMING_POINTS + 8) break;
       const sprintId = points < COMING_POINTS ? next.id : after.id;
       const assigneeId = points < COMING_POINTS ? this.builders[i % this.builders.length].id : null;
-      pen.plan(end - 2, { sprintId, assigneeId, ...(i === 1 ? { teamId: "timetables" } : {}) });
+      pen.plan(end - 2, {
+        sprintId,
+        assigneeId,
+        ...(i < COMING_DAYS.length ? daysFrom(next.startsOn, COMING_DAYS[i]) : {}),
+        ...(i === 1 ? { teamId: "timetables" } : {}),
+      });
       points += pen.item.estimate ?? 0;
     }
     free[0].link("waits for", free[1].item, "ines");

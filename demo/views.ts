@@ -103,6 +103,12 @@ export function demoViews({ key }: DemoProject): DemoView[] {
     ...(key === "TIX" ? [whatPresses] : []),
     {
       ...ofProject,
+      name: "What comes when",
+      place: null,
+      look: { ...PLAIN_LOOK, arrangement: "timeline", scope: all(NOT_FINISHED, NO_TASKS) },
+    },
+    {
+      ...ofProject,
       name: "What is on us now",
       place: 0,
       look: table({

@@ -6,6 +6,8 @@ import { tableAsked } from "@/core/item/list/table";
 import type { Search } from "@/core/view/address";
 import { isFiltering } from "@/core/view/filter";
 import { shownBy, type Look } from "@/core/view/look";
+import { timelineAsked } from "@/core/timeline/contract";
+import { readTimeline } from "@/server/timeline/read";
 import { readBoard } from "@/server/board/read";
 import { readCardFacts } from "@/server/item/list/card-facts";
 import { readLanes } from "@/server/item/list/lanes";
@@ -21,6 +23,8 @@ export type SearchParams = Promise<Record<string, string | string[] | undefined>
 async function arrange(viewer: Viewer, key: string, look: Look): Promise<Arranged> {
   if (look.arrangement === "table")
     return { kind: "table", table: await readTable(viewer, key, tableAsked(look)) };
+  if (look.arrangement === "timeline")
+    return { kind: "timeline", timeline: await readTimeline(viewer, key, timelineAsked(look)) };
   const condition = shownBy(look);
   const narrows = isFiltering(condition);
   const { lanes: by, cards: said, sum, board: boardId } = look;

@@ -39,6 +39,7 @@ import { isNarrowedTo, narrowedTo, narrowedToo, withoutNarrowing } from "@/core/
 import { viewBody } from "@/core/view/view";
 import { CHILDREN_SHOWN } from "@/core/board/children";
 import { isAmount } from "@/core/item/amount";
+import { ZOOMS } from "@/core/timeline/scale";
 import { anyCondition, VOCABULARY } from "./setup/conditions";
 import { plainItem } from "./setup/make";
 
@@ -205,7 +206,7 @@ const anyLook = (): fc.Arbitrary<Look> => {
   const facts = (fits: (fact: FactName) => boolean) =>
     fc.constantFrom(...factsOffered(VOCABULARY).filter(fits));
   return fc.record({
-    arrangement: fc.constantFrom("board" as const, "table" as const),
+    arrangement: fc.constantFrom("board" as const, "table" as const, "timeline" as const),
     board: fc.option(fc.constantFrom("b1", "b-2")),
     lanes: fc.record({
       by: fc.oneof(
@@ -252,6 +253,7 @@ const anyLook = (): fc.Arbitrary<Look> => {
     sum: fc.option(facts(isAmount)),
     counts: fc.uniqueArray(facts(isCounted), { maxLength: 6 }),
     dense: fc.boolean(),
+    zoom: fc.constantFrom(...ZOOMS),
   });
 };
 
@@ -356,7 +358,7 @@ describe("a stored look", () => {
   test("of an older or a broken kind keeps what can be read", () => {
     expect(storedLook(null)).toEqual(PLAIN_LOOK);
     expect(
-      storedLook({ arrangement: "timeline", group: "priority", filter: { kind: "what" } }),
+      storedLook({ arrangement: "cloud", group: "priority", filter: { kind: "what" } }),
     ).toEqual({ ...PLAIN_LOOK, group: "priority" });
   });
   test("says which of its fields are gone", () => {

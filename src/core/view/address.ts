@@ -37,6 +37,7 @@ export const PART_NAMES: Record<LookPart, string> = {
   sum: "sum",
   counts: "counts",
   dense: "rows",
+  zoom: "zoom",
 };
 
 const NOTHING = "none";
@@ -78,6 +79,7 @@ const WRITE: { [P in LookPart]: (value: Look[P]) => string } = {
   sum: orNothing,
   counts: (counts) => (counts.length === 0 ? NOTHING : counts.join("~")),
   dense: (dense) => (dense ? "narrow" : "roomy"),
+  zoom: String,
 };
 
 /** What a look does otherwise than the one it began as, for an address. */
@@ -127,6 +129,7 @@ const READ: Record<LookPart, (text: string) => unknown> = {
   sum: factIn,
   counts: (text) => (text === NOTHING ? [] : text.split("~")),
   dense: (text) => text === "narrow",
+  zoom: String,
 };
 
 /** What each part is called where an address says something of it that cannot be read. */
@@ -144,6 +147,7 @@ const PART_WORDS: Record<LookPart, string> = {
   sum: "what is added up",
   counts: "whose values are counted",
   dense: "how high rows are",
+  zoom: "how close it is looked at",
 };
 
 /** What an address without a view begins as: a board, or a table of its items, as it says itself. */

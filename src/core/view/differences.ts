@@ -105,5 +105,6 @@ const WORDS: Record<LookPart, Telling> = {
       ? "without counted values"
       : `counting by ${counts.map((fact) => label(fact, names)).join(", ")}`,
   ],
+  zoom: (_, { zoom }) => [zoom === "fit" ? "all of it at once" : `by the ${zoom}`],
   dense: (_, { dense }) => [dense ? "in narrow rows" : "in roomy rows"],
 };

@@ -6,6 +6,7 @@ import { conditionSchema, EVERY_ITEM, type Condition } from "@/core/condition/co
 import type { FactName } from "@/core/condition/facts";
 import { isAmount } from "@/core/item/amount";
 import { isCounted, MOST_COUNTED_FIELDS } from "@/core/item/list/listed";
+import { ZOOMS, type Zoom } from "@/core/timeline/scale";
 import { listQuerySchema, listedFact, type Sort } from "@/core/item/list/query";
 
 /*
@@ -14,7 +15,7 @@ import { listQuerySchema, listedFact, type Sort } from "@/core/item/list/query";
  */
 
 /** The ways to arrange items; each is one module on the screen. */
-export const ARRANGEMENTS = ["board", "table"] as const;
+export const ARRANGEMENTS = ["board", "table", "timeline"] as const;
 export type Arrangement = (typeof ARRANGEMENTS)[number];
 
 /** A column of a table. */
@@ -43,6 +44,8 @@ export interface Look {
   /** The fields whose values stand counted beside the items; none: nothing stands there. */
   counts: readonly FactName[];
   dense: boolean;
+  /** How close a timeline is looked at. */
+  zoom: Zoom;
 }
 
 export const MOST_FIELDS = 20;
@@ -72,6 +75,7 @@ export const PLAIN_LOOK: Look = {
   sum: "estimate",
   counts: [],
   dense: false,
+  zoom: "quarter",
 };
 
 /** Facts that can be a column: the title always is one. */
@@ -110,6 +114,7 @@ export const lookParts = {
     .refine((facts) => new Set(facts).size === facts.length, "A field is counted once.")
     .readonly(),
   dense: z.boolean(),
+  zoom: z.enum(ZOOMS),
 } satisfies Record<keyof Look, z.ZodType>;
 
 /** A whole look from outside. */

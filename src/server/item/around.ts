@@ -1,10 +1,12 @@
+import type { SpanBelow } from "@/core/timeline/view";
 import type { TimeOfItem } from "@/core/time/sums";
 import { and, eq, gt, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
-import { alias } from "drizzle-orm/pg-core";
+import { alias, type AnyPgColumn } from "drizzle-orm/pg-core";
 import { DAY, type Instant } from "@/core/calendar/instant";
+import type { Day } from "@/core/calendar/month";
 import type { Dependency } from "@/core/item/event";
 import type { Reader, Transaction } from "@/db/connection";
-import { LARGE_LEVEL } from "@/core/item/item-type";
+import { LARGE_LEVEL, UNIT_LEVEL } from "@/core/item/item-type";
 import { MOST_TAKEN_ALONG } from "@/core/item/project-change";
 import type { Below } from "@/core/board/around";
 import { comment, item, itemLink, itemType, project } from "@/db/schema";
@@ -160,6 +162,37 @@ export async function timeOfTree(
     order by below.id <> below.root, ${item.rank}`,
   );
   return rows;
+}
+
+/**
+ * From when to when the stories under each of some large pieces go, and how many of them are done.
+ * What runs goes on until today.
+ * @param zone IANA name, in which days are counted
+ */
+export async function spansBelow(
+  reader: Reader,
+  ids: readonly string[],
+  { zone, today }: { zone: string; today: Day },
+  sees?: (of: typeof under) => SQL | undefined,
+): Promise<ReadonlyMap<string, SpanBelow>> {
+  if (ids.length === 0) return new Map();
+  const top = sql`${item.id} = any(${sql.param([...ids])}::uuid[])`;
+  const dayOf = (at: AnyPgColumn) => sql`(${at} at time zone ${zone}::text)::date`;
+  const number = (day: SQL) => sql`(${day} - date '1970-01-01')`;
+  const { rows } = await reader.execute<SpanBelow & { root: string } & Record<string, unknown>>(
+    sql`${withBelow(top, seenUnder(sees))}
+    select below.root,
+      ${number(sql`min(least(${dayOf(item.firstStartedAt)}, ${item.plannedFrom}))`)} as "from",
+      ${number(sql`max(greatest(${dayOf(item.finishedAt)}, ${item.plannedTo}, case when ${item.firstStartedAt} is not null and ${item.stateKind} <> 'finished' then ${today}::date end))`)} as "to",
+      count(*)::int as items,
+      (count(*) filter (where ${item.stateKind} = 'finished'))::int as done,
+      coalesce(bool_or(${item.firstStartedAt} is not null), false) as begun
+    from below join ${item} on ${item.id} = below.id
+    join ${itemType} on ${itemType.projectId} = ${item.projectId} and ${itemType.id} = ${item.typeId}
+    where below.id <> below.root and ${itemType.level} = ${UNIT_LEVEL}::int
+    group by 1`,
+  );
+  return new Map(rows.map(({ root, ...span }) => [root, span]));
 }
 
 /** The ids of all that is under a large piece. */

@@ -1,13 +1,12 @@
 import { and, asc, eq, inArray, isNull, ne, sql, type SQL } from "drizzle-orm";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { UNIT_LEVEL } from "@/core/item/item-type";
-import type { WaitsFor } from "@/core/plan/dependencies";
 import { PLANNING_ROWS, type PlanItem, type PlanningView } from "@/core/plan/planning-view";
 import { daysAtWork, focusOf, hoursPerPoint, roomInPoints, type FocusPast } from "@/core/plan/room";
 import { VELOCITY_OF } from "@/core/plan/sprint-ledger";
 import { sprintStanding } from "@/core/plan/sprint";
 import { database, type Reader } from "@/db/connection";
-import { item, itemLink, itemType, project } from "@/db/schema";
+import { item, itemType, project } from "@/db/schema";
 import { hoursOf } from "../alerts/hours";
 import { loadRules } from "../intake/rules";
 import { countWhere } from "../item/count";
@@ -16,6 +15,7 @@ import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { pastSprint } from "./past-sprints";
 import { recordedIn } from "../time/in-sprints";
+import { waitsAmong } from "./waits";
 import { sprintItems } from "./sprint-items";
 import { loadSprints } from "./timeboxes";
 
@@ -111,7 +111,10 @@ export async function readPlanning(
       };
     }),
     planned,
-    waits: await waitsAmong(reader, [...backlog, ...planned]),
+    waits: await waitsAmong(
+      reader,
+      [...backlog, ...planned].map(({ id }) => id),
+    ),
     people: workers.map(({ id, name }) => ({
       id,
       name,
@@ -180,22 +183,6 @@ async function sumsOf(reader: Reader, viewer: Viewer, sprintIds: readonly string
     .where(and(inArray(item.sprintId, [...sprintIds]), isNull(item.withdrawnAt)))
     .groupBy(item.sprintId);
   return new Map(rows.map((row) => [row.id!, row]));
-}
-
-/** Which of some items wait for which others of them. */
-async function waitsAmong(reader: Reader, items: readonly PlanItem[]): Promise<WaitsFor[]> {
-  const ids = items.map(({ id }) => id);
-  if (ids.length === 0) return [];
-  return reader
-    .select({ id: itemLink.fromItemId, forId: itemLink.toItemId })
-    .from(itemLink)
-    .where(
-      and(
-        eq(itemLink.kind, "waits for"),
-        inArray(itemLink.fromItemId, ids),
-        inArray(itemLink.toItemId, ids),
-      ),
-    );
 }
 
 /** What several people recorded in a sprint, and could have worked. */

@@ -14,9 +14,10 @@ import {
   SURENESS,
   type PastWeek,
   type Reach,
+  type Sureness,
 } from "@/core/forecast/reach";
 import { daysUntilAllEnd, survivalCurve, type SurvivalStep } from "@/core/forecast/survival";
-import type { ReachView, Until } from "@/core/plan/reach-view";
+import { USUAL_REACH_WEEKS, type ReachView, type Until } from "@/core/plan/reach-view";
 import type { Reader } from "@/db/connection";
 import { flowPassage, item, itemType, stay } from "@/db/schema";
 import { projectAsker } from "../condition/asker";
@@ -43,6 +44,64 @@ export async function readReach(
   weeks: number,
   now = Date.now(),
 ): Promise<ReachView> {
+  const future = await drawFuture(viewer, projectKey, weeks, now);
+  const { rows, running, past, reach, pieces } = future;
+  const took = ascending(past.took);
+  return {
+    today: isoDate(future.today),
+    reach,
+    past: { weeks: past.weeks.length, finished: past.took.length },
+    ahead: running.length,
+    took: { sure: quantile(took, SURENESS.sure), even: quantile(took, SURENESS.even) },
+    hiddenAfter: hiddenAfter(rows),
+    until: reach ? untilOf({ ...future, reach, tree: pieces.tree }) : {},
+    pieces: pieces.seen,
+  };
+}
+
+/**
+ * When each open item of a project that somebody sees will probably be finished, and all that is open
+ * under each large piece; in days from today. Nothing where there is too little past.
+ */
+export async function readUntil(
+  viewer: Viewer,
+  projectKey: string,
+  now = Date.now(),
+): Promise<{ until: Record<string, Until>; took: number | null }> {
+  const future = await drawFuture(viewer, projectKey, USUAL_REACH_WEEKS, now);
+  const { rows, running, ages, curve, reach, pieces, past } = future;
+  if (!reach) return { until: {}, took: null };
+  const boxes = untilOf({ ...future, reach, tree: pieces.tree });
+  const own = (of: (how: Sureness) => number | null): Until => ({
+    sure: of("sure"),
+    even: of("even"),
+  });
+  const ofAge = new Map<number, Until>();
+  const untilOfAge = (age: number): Until => {
+    const known = ofAge.get(age);
+    if (known) return known;
+    const told = own((how) =>
+      daysUntilAllEnd(curve, [age], { chance: SURENESS[how], horizon: HORIZON }),
+    );
+    ofAge.set(age, told);
+    return told;
+  };
+  const told: [string, Until][] = [
+    ...rows.map(({ id }, i): [string, Until] => [id, own((how) => dayOfRow(reach, i + 1, how))]),
+    ...running.map(({ id }, i): [string, Until] => [id, untilOfAge(ages[i])]),
+  ];
+  const hidden = new Set([...rows, ...running].filter(({ seen }) => !seen).map(({ id }) => id));
+  const shown = pieces.seen.flatMap(({ id }): [string, Until][] =>
+    boxes[id] ? [[id, boxes[id]]] : [],
+  );
+  return {
+    until: Object.fromEntries([...told.filter(([id]) => !hidden.has(id)), ...shown]),
+    took: quantile(ascending(past.took), SURENESS.even),
+  };
+}
+
+/** What waits and what runs in a project, and how it will probably go on. */
+async function drawFuture(viewer: Viewer, projectKey: string, weeks: number, now: Instant) {
   const entered = await enterBoard(projectKey, { viewer, boardId: null, now });
   const { reader, project, board } = entered;
   const scope = await wholeScope(reader, project, board, now);
@@ -63,17 +122,7 @@ export async function readReach(
     ...past.lately.map(({ days }) => ({ days, ended: true })),
     ...ages.map((days) => ({ days, ended: false })),
   ]);
-  const took = ascending(past.took);
-  return {
-    today: isoDate(today),
-    reach,
-    past: { weeks: past.weeks.length, finished: past.took.length },
-    ahead: running.length,
-    took: { sure: quantile(took, SURENESS.sure), even: quantile(took, SURENESS.even) },
-    hiddenAfter: hiddenAfter(rows),
-    until: reach ? untilOf({ rows, running, ages, curve, reach, tree: pieces.tree }) : {},
-    pieces: pieces.seen,
-  };
+  return { today, rows, running, past, pieces, reach, ages, curve };
 }
 
 const IN_PROGRESS = and(isNull(item.withdrawnAt), inArray(item.stateKind, ["waiting", "working"]))!;

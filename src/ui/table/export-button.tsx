@@ -5,18 +5,9 @@ import { tableAsked } from "@/core/item/list/table";
 import { Button } from "@/ui/kit/button";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { ask } from "@/ui/kit/request";
+import { saveFile } from "@/ui/kit/save-file";
 import type { LookHandle } from "@/ui/view/use-look";
 import { lookName } from "@/ui/view/view-switch";
-
-/** Gives a file to whoever asked for it. */
-function saveFile(name: string, parts: string[]): void {
-  const address = URL.createObjectURL(new Blob(parts, { type: "text/csv;charset=utf-8" }));
-  const link = document.createElement("a");
-  link.href = address;
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(address);
-}
 
 /** All rows as a file of comma-separated values, part by part: it tells how far it is. */
 export function ExportButton({ handle, total }: { handle: LookHandle; total: number }) {
@@ -40,7 +31,7 @@ export function ExportButton({ handle, total }: { handle: LookHandle; total: num
         from = { after: part.next, at: part.at };
       } while (from.after !== null && !stopped.current);
       if (!stopped.current) {
-        saveFile(`${lookName(handle)}.csv`, parts);
+        saveFile(`${lookName(handle)}.csv`, parts, "text/csv");
         tellDone(`${rows.toLocaleString("en")} rows are in the file.`);
       }
     } catch (error) {

@@ -9,6 +9,8 @@ import type { MatchingView, TableView } from "@/core/item/list/table";
 import type { AskedLook } from "@/core/view/asked-look";
 import { AloneContext, useAlone } from "@/ui/board/use-alone";
 import { BoardScreen } from "@/ui/board/board-screen";
+import type { TimelineView } from "@/core/timeline/view";
+import { TimelineScreen } from "@/ui/timeline/timeline-screen";
 import { TableScreen } from "@/ui/table/table-screen";
 import { useCardsTold } from "./use-cards-told";
 import { useLanesTold } from "./use-lanes-told";
@@ -24,7 +26,9 @@ interface ToldFirst {
 
 /** What came with the page: one of the arrangements. */
 export type Arranged =
-  ({ kind: "board"; board: BoardView } & ToldFirst) | { kind: "table"; table: TableView };
+  | ({ kind: "board"; board: BoardView } & ToldFirst)
+  | { kind: "table"; table: TableView }
+  | { kind: "timeline"; timeline: TimelineView };
 
 /** The items of a project, looked at in one of the ways that there are. */
 export function FlowScreen({
@@ -39,6 +43,8 @@ export function FlowScreen({
   summary: Figures;
 }) {
   const handle = useLook(projectKey, asked);
+  if (arranged.kind === "timeline")
+    return <TimelineScreen handle={handle} initial={arranged.timeline} asked={asked.look} />;
   return arranged.kind === "table" ? (
     <TableScreen
       handle={handle}
