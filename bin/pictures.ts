@@ -92,7 +92,6 @@ const PICTURES: Record<string, Picture> = {
       await page.waitForSelector("[data-alert]");
     },
   },
-  hear: { path: "/account/alerts" },
   "triage-desk": {
     path: "/p/TIX/intake",
     as: "tomas.kerr",
@@ -109,6 +108,16 @@ const PICTURES: Record<string, Picture> = {
   "public-report-page": { path: "/report/TIX/report" },
   plan: { path: "/p/TIX/plan" },
   planning: { path: "/p/TIX/plan/planning" },
+  timeline: {
+    path: "/p/TIX/flow",
+    before: async (page) => {
+      await click("h1 button")(page);
+      await click("::-p-xpath(//a[contains(., 'What comes when')])")(page);
+      await page.waitForSelector(".tl-fade");
+      await click(".tl-fold[aria-expanded='false']")(page);
+      await page.waitForNetworkIdle({ idleTime: 300 });
+    },
+  },
   sprint: {
     path: "/p/TIX/plan/sprints?sprint=tix-sprint-20",
     before: (page) => page.waitForSelector(".recharts-surface"),

@@ -13,6 +13,7 @@ const SCREENS: [name: string, path: string, ready: string][] = [
   ["project settings", "/p/TIX/design?place=project", 'form[aria-label="The project"]'],
   ["design history", "/p/TIX/design?place=history", "ol li"],
   ["time", "/p/TIX/plan/time", ".week-table"],
+  ["timeline", "/p/TIX/flow?as=timeline", ".tl-bar"],
   ["planning", "/p/TIX/plan/planning", ".plan-row"],
   ["sprint", "/p/TIX/plan/sprints", "section[aria-label='Day by day']"],
   ["parts", "/p/TIX/plan/parts", "section[aria-label=Open]"],

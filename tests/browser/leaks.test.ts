@@ -508,6 +508,7 @@ const READS: Record<string, string[]> = {
   "/p/[key]/plan/planning": ["/p/TIX/plan/planning"],
   "/p/[key]/plan/time": ["/p/TIX/plan/time"],
   "/api/projects/[key]/time": ["/api/projects/TIX/time"],
+  "/api/projects/[key]/timeline/forecast": ["/api/projects/TIX/timeline/forecast"],
   "/api/projects/[key]/plan/planning": ["/api/projects/TIX/plan/planning"],
   "/p/[key]/plan/sprints": ["/p/TIX/plan/sprints", "/p/TIX/plan/sprints?sprint=tix-sprint-21"],
   "/": ["/"],
@@ -609,6 +610,14 @@ const TRIES: [
       const condition = { kind: "compare", fact: "description", op: "contains", value: key };
       const by = { kind: "conditions", of: [{ name: "Like it", condition }] };
       return ["/api/projects/TIX/table/lanes", { method: "POST", body: { lanes: { by } } }];
+    },
+  ],
+  [
+    "the bar of what is like it",
+    "/api/projects/[key]/timeline",
+    ({ key }) => {
+      const condition = { kind: "compare", fact: "description", op: "contains", value: key };
+      return ["/api/projects/TIX/timeline", { method: "POST", body: { condition } }];
     },
   ],
   [

@@ -18,6 +18,7 @@ import { addingContract } from "@/core/item/adding/contract";
 import { listContract } from "@/core/item/list/contract";
 import { healthContract, peopleContract, sessionContract } from "@/core/people/contract";
 import { planContract } from "@/core/plan/contract";
+import { timelineContract } from "@/core/timeline/contract";
 import { timeContract } from "@/core/time/contract";
 import { todayContract } from "@/core/today/contract";
 import { talkContract } from "@/core/talk/contract";
@@ -44,6 +45,7 @@ const ALL: Contract[] = [
   requesterContract,
   talkContract,
   timeContract,
+  timelineContract,
   todayContract,
   viewContract,
   workflowContract,

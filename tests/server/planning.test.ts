@@ -1,4 +1,4 @@
-import { and, eq, isNull, ne } from "drizzle-orm";
+import { and, eq, inArray, isNull, ne } from "drizzle-orm";
 import { addDays } from "@/core/calendar/month";
 import { database } from "@/db/connection";
 import { dayOff, item, sprint } from "@/db/schema";
@@ -19,12 +19,19 @@ const put = async (id: string, changes: object) => {
 test("beside the backlog stand the sprint that runs and those to come, with what is open in each", async () => {
   const view = await readPlanning(INES, "TIX");
   expect(view.sprints.map(({ standing }) => standing)).toEqual(["running", "coming", "coming"]);
-  const [running, next] = view.sprints;
+  const [, next] = view.sprints;
   const open = await database()
     .select({ id: item.id })
     .from(item)
     .where(
-      and(eq(item.sprintId, running.id), isNull(item.withdrawnAt), ne(item.stateKind, "finished")),
+      and(
+        inArray(
+          item.sprintId,
+          view.sprints.map(({ id }) => id),
+        ),
+        isNull(item.withdrawnAt),
+        ne(item.stateKind, "finished"),
+      ),
     );
   expect(view.planned.map(({ id }) => id).toSorted()).toEqual(open.map(({ id }) => id).toSorted());
   expect(view.backlog.every(({ sprintId }) => sprintId === null)).toBe(true);

@@ -99,7 +99,7 @@ export const PROJECT_PLACES: readonly ProjectPlace[] = [
     needs: "read project",
     also: ["owners", "who looks after"],
   },
-  { name: "Flow", path: "/flow", needs: "read project", also: ["board", "table"] },
+  { name: "Flow", path: "/flow", needs: "read project", also: ["board", "table", "timeline"] },
   { name: "All views", path: "/flow/views", needs: "read project" },
   { name: "Walk", path: "/flow/walk", needs: "read project", also: ["stand-up"] },
   { name: "Learn", path: "/learn", needs: "read flow", also: ["charts", "flow figures"] },

@@ -4,6 +4,7 @@ import { counted } from "@/core/formats/counted";
 import { putAfter } from "@/core/timeline/after";
 import type { TimelineView } from "@/core/timeline/view";
 import { Button, TextButton } from "@/ui/kit/button";
+import { usePanel } from "@/ui/kit/panel-context";
 import type { Drawn } from "./use-drawn";
 import type { Replanned } from "./use-timeline";
 
@@ -21,6 +22,7 @@ export function ConflictNotes({
   onPlan: (all: Replanned[]) => void;
 }) {
   const [all, setAll] = useState(false);
+  const { openItem } = usePanel();
   if (conflicts.length === 0) return null;
   const byId = new Map(view.items.map((item) => [item.id, item]));
   const keyOf = (id: string) => byId.get(id)?.key ?? "";
@@ -31,7 +33,14 @@ export function ConflictNotes({
         return (
           <li key={`${id} ${forId}`}>
             <b className="text-alarm">
-              {keyOf(id)} stands before {keyOf(forId)}, which it waits for.
+              <button type="button" className="link" onClick={() => openItem(keyOf(id))}>
+                {keyOf(id)}
+              </button>{" "}
+              stands before{" "}
+              <button type="button" className="link" onClick={() => openItem(keyOf(forId))}>
+                {keyOf(forId)}
+              </button>
+              , which it waits for.
             </b>
             {view.mayEdit && moved.length > 0 && (
               <Button

@@ -107,12 +107,21 @@ export function TimelineBar({
         />
       )}
       {words && !planned && (
-        <span className="tl-words" style={{ left: at((fade?.sure ?? bar.to) + 1) + 6 }}>
+        <span className="tl-words" style={{ left: placeOfWords(item, bar, at) }}>
           {words}
         </span>
       )}
     </>
   );
+}
+
+/** A promise within so many pixels behind a bar has the words behind it. */
+const NEAR = 110;
+
+function placeOfWords({ dueOn }: TimelineItem, bar: Bar, at: (day: number) => number): number {
+  const end = at((bar.fade?.sure ?? bar.to) + 1);
+  const due = dueOn === null ? end : at(dueOn + 1);
+  return (due > end && due - end < NEAR ? due + 4 : end) + 6;
 }
 
 /** Full to the day of an even chance, then to a point on the day of 85 %. */

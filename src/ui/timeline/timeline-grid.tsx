@@ -1,6 +1,6 @@
 "use client";
 import { ChevronDown, ChevronRight } from "lucide-react";
-import type { RefObject } from "react";
+import type { CSSProperties, RefObject } from "react";
 import { counted } from "@/core/formats/counted";
 import type { TimelineRow } from "@/core/timeline/rows";
 import type { TimelineItem } from "@/core/timeline/view";
@@ -10,7 +10,7 @@ import { TimelineAxis, TimelineFlags, TimelineLines } from "./timeline-axis";
 import { TimelineBar } from "./timeline-bar";
 import { TimelineLinks } from "./timeline-links";
 import { useBarMoves, type BarMoves } from "./use-bar-moves";
-import { NAMES_WIDTH, type Drawn } from "./use-drawn";
+import type { Drawn } from "./use-drawn";
 import type { TimelineHandle } from "./use-timeline";
 
 /** Names beside bars, drawn as they come into sight. */
@@ -32,7 +32,7 @@ export function TimelineGrid({
     today: view.today,
     onPlan: (item, planned) => void plan([{ item, planned }]),
   });
-  const width = NAMES_WIDTH + drawn.at(drawn.range.last + 1);
+  const width = drawn.names + drawn.at(drawn.range.last + 1);
   const inConflict = new Set(drawn.conflicts.map(({ id }) => id));
   return (
     <div
@@ -41,6 +41,7 @@ export function TimelineGrid({
       role="region"
       aria-label="Timeline"
       aria-busy={waiting}
+      style={{ "--names": `${drawn.names}px` } as CSSProperties}
       tabIndex={0}
     >
       <div className="tl-head" style={{ width }}>
@@ -50,7 +51,7 @@ export function TimelineGrid({
         </div>
       </div>
       <div className="tl-body" style={{ width, height: drawn.whole }} role="list">
-        <div className="tl-under" style={{ left: NAMES_WIDTH }}>
+        <div className="tl-under" style={{ left: drawn.names }}>
           <TimelineLines view={view} drawn={drawn} />
           <TimelineLinks view={view} drawn={drawn} />
         </div>

@@ -17,7 +17,7 @@ import { TimelineFile } from "./timeline-file";
 import { TimelineGrid } from "./timeline-grid";
 import { TimelineWords, ZoomTabs } from "./timeline-words";
 import { Undated } from "./undated";
-import { NAMES_WIDTH, useDrawn } from "./use-drawn";
+import { useDrawn } from "./use-drawn";
 import { useTimeline } from "./use-timeline";
 
 /** What is placed without a forecast takes so many days. */
@@ -74,8 +74,8 @@ export function TimelineScreen({
     if (!item || !grid || !(activatorEvent instanceof PointerEvent)) return;
     const box = grid.getBoundingClientRect();
     const [x, y] = [activatorEvent.clientX + delta.x, activatorEvent.clientY + delta.y];
-    if (y < box.top || y > box.bottom || x < box.left + NAMES_WIDTH || x > box.right) return;
-    const along = x - box.left - NAMES_WIDTH + grid.scrollLeft;
+    if (y < box.top || y > box.bottom || x < box.left + drawn.names || x > box.right) return;
+    const along = x - box.left - drawn.names + grid.scrollLeft;
     place(item, drawn.range.first + Math.floor(along / drawn.day));
   };
   const total = view.items.length + view.left.finished + view.left.more;
@@ -116,7 +116,7 @@ export function TimelineScreen({
               />
             )}
             <div className="tl-foot">
-              <div className="flex items-start gap-4">
+              <div className="flex flex-wrap items-start gap-x-4">
                 <ConflictNotes view={view} drawn={drawn} onPlan={(all) => void plan(all)} />
                 <p className="tl-legend">
                   <i data-kind="done" /> done <i data-kind="worked" /> worked on{" "}

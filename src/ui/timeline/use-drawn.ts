@@ -6,12 +6,14 @@ import { movableParts } from "@/core/timeline/bars";
 import { timelineRows } from "@/core/timeline/rows";
 import { dayWidth, rangeOf } from "@/core/timeline/scale";
 import type { Look } from "@/core/view/look";
+import { useNarrow } from "@/ui/kit/use-narrow";
 import type { TimelineHandle } from "./use-timeline";
 
 export const ROW_HEIGHT = 34;
 const NARROW_ROW = 27;
-/** What stands beside the bars. */
-export const NAMES_WIDTH = 300;
+/** What stands beside the bars, and on a narrow screen. */
+const NAMES_WIDTH = 300;
+const NARROW_NAMES = 132;
 /** What is said behind a bar has so much room. */
 const WORDS_WIDTH = 130;
 /** So many rows around those in sight are drawn too. */
@@ -30,6 +32,7 @@ export function useDrawn(look: Look, { view, forecast }: TimelineHandle) {
     return () => watcher.disconnect();
   }, []);
   const { today } = view;
+  const names = useNarrow() ? NARROW_NAMES : NAMES_WIDTH;
   const sprints = useMemo(() => new Map(view.sprints.map((one) => [one.id, one])), [view.sprints]);
   const { rows, undated, bars } = useMemo(
     () =>
@@ -62,7 +65,7 @@ export function useDrawn(look: Look, { view, forecast }: TimelineHandle) {
       ),
     [bars, today],
   );
-  const day = dayWidth(look.zoom, range, Math.max(200, width - NAMES_WIDTH - WORDS_WIDTH));
+  const day = dayWidth(look.zoom, range, Math.max(200, width - names - WORDS_WIDTH));
   const height = look.dense ? NARROW_ROW : ROW_HEIGHT;
   // What it gives is used here alone and anew with each drawing.
   // eslint-disable-next-line react-hooks/incompatible-library
@@ -77,11 +80,11 @@ export function useDrawn(look: Look, { view, forecast }: TimelineHandle) {
   useEffect(() => {
     const element = scroller.current;
     if (!element || look.zoom === "fit") return;
-    const ahead = (element.clientWidth - NAMES_WIDTH) * 0.3;
+    const ahead = (element.clientWidth - names) * 0.3;
     element.scrollLeft = Math.max(0, (today - range.first) * day - ahead);
     // Not when bars change: nothing jumps away under them.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [look.zoom, today]);
+  }, [look.zoom, today, names]);
   return {
     scroller,
     rows,
@@ -91,6 +94,7 @@ export function useDrawn(look: Look, { view, forecast }: TimelineHandle) {
     range,
     day,
     height,
+    names,
     drawn: virtual.getVirtualItems(),
     whole: virtual.getTotalSize(),
     /** Where a day begins, in pixels from the first one. */

@@ -38,7 +38,7 @@ export function LookHead({
   const { look, change } = handle;
   return (
     <div className="shrink-0 px-4 pt-2 pb-1.5">
-      <div className="flex min-h-[32px] items-center gap-4">
+      <div className="flex min-h-[32px] items-center gap-x-4 max-sm:flex-wrap">
         <ViewSwitch handle={handle} />
         <div className="look-words flex min-w-0 flex-wrap items-center gap-x-1.5 text-[13.5px] text-ink-soft">
           <span>as</span>
