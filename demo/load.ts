@@ -7,7 +7,7 @@ import { demoVersions, type DemoVersion } from "./versions";
 import { LARGE_TYPES, LARGE_WORKFLOW, LEVEL_NAMES } from "./large-workflow";
 import { demoFields } from "./fields";
 import { demoRules, demoWorth } from "./worth";
-import { demoReleases, demoSprints, howSprintsEnded } from "./plans";
+import { demoReleaseDates, demoReleases, demoSprints, howSprintsEnded } from "./plans";
 import { hashPassword } from "better-auth/crypto";
 import { eq } from "drizzle-orm";
 import { DAY, HOUR, type Instant } from "@/core/calendar/instant";
@@ -214,6 +214,7 @@ async function loadProject(
     .insert(table.sprint)
     .values(howSprintsEnded(sprints, now).map((s) => ({ ...s, ...owner })));
   await tx.insert(table.release).values(releases.map((r) => ({ ...r, ...owner })));
+  await tx.insert(table.releaseDate).values(demoReleaseDates(releases, now));
   await tx
     .insert(table.timeboxProject)
     .values([

@@ -1,4 +1,5 @@
 import { DAY, type Instant } from "@/core/calendar/instant";
+import { addDays } from "@/core/calendar/month";
 import { dayNumber, dayStart, isoDate, parseIsoDate } from "@/core/calendar/zone";
 import type { Release, Sprint } from "@/core/plan/sprint";
 import { WEEKS, ZONE } from "./projects";
@@ -65,4 +66,28 @@ export function demoReleases(projectId: string, now: Instant): Release[] {
       releasedAt: released,
     };
   });
+}
+
+/** How the days of the releases to come moved: the next one once, the one behind it twice. */
+export function demoReleaseDates(releases: readonly Release[], now: Instant) {
+  const [next, after] = releases.filter(({ releasedAt }) => releasedAt === null);
+  const moved = (
+    { id, dueOn }: Release,
+    moves: readonly { days: number; ago: number; why: string }[],
+  ) => {
+    let to = dueOn!;
+    return moves.toReversed().map(({ days, ago, why }) => {
+      const from = addDays(to, -days);
+      const change = { releaseId: id, byId: "ines", at: now - ago * DAY, from, to, why };
+      to = from;
+      return change;
+    });
+  };
+  return [
+    ...moved(next, [{ days: 7, ago: 9, why: "Two storms took the week of testing." }]),
+    ...moved(after, [
+      { days: 14, ago: 30, why: "The crews train before it goes out." },
+      { days: -5, ago: 6, why: "The harbour authority is ready sooner." },
+    ]),
+  ];
 }

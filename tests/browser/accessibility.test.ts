@@ -12,6 +12,7 @@ const SCREENS: [name: string, path: string, ready: string][] = [
   ["labels and parts", "/p/TIX/design?place=terms", "[data-term=storm]"],
   ["project settings", "/p/TIX/design?place=project", 'form[aria-label="The project"]'],
   ["design history", "/p/TIX/design?place=history", "ol li"],
+  ["releases", "/p/TIX/plan/releases", ".release-items li"],
   ["time", "/p/TIX/plan/time", ".week-table"],
   ["timeline", "/p/TIX/flow?as=timeline", ".tl-bar"],
   ["planning", "/p/TIX/plan/planning", ".plan-row"],

@@ -88,6 +88,12 @@ export const PROJECT_PLACES: readonly ProjectPlace[] = [
     also: ["burn-down", "velocity", "sprint report"],
   },
   {
+    name: "Releases",
+    path: "/plan/releases",
+    needs: "read project",
+    also: ["burn-up", "crossings", "what goes out"],
+  },
+  {
     name: "My time",
     path: "/plan/time",
     needs: "read project",

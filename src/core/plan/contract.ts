@@ -4,6 +4,7 @@ import type { BacklogRows, BacklogView } from "./backlog-view";
 import { TIMEBOXES } from "./membership";
 import type { PlanningView } from "./planning-view";
 import { USUAL_REACH_WEEKS, type ReachView } from "./reach-view";
+import type { ReleasesView, ReleaseView } from "./release-view";
 import { sprintActBody, timeboxBody } from "./request";
 import type { SprintView } from "./sprint-view";
 
@@ -53,6 +54,20 @@ export const planContract = {
     path: "/api/projects/:key/plan/sprints/:sprint",
     answer: answered<SprintView>(),
     kept: "sprint",
+  }),
+  /** The releases of a project. */
+  releases: contract({
+    method: "GET",
+    path: "/api/projects/:key/plan/releases",
+    answer: answered<ReleasesView>(),
+    kept: "releases",
+  }),
+  /** A release with what is in it and how it got ready. */
+  release: contract({
+    method: "GET",
+    path: "/api/projects/:key/plan/releases/:release",
+    answer: answered<ReleaseView>(),
+    kept: "release",
   }),
   /** Starts a sprint, ends it or brings it back. */
   actOnSprint: contract({

@@ -125,6 +125,8 @@ export const releaseSchema = z.object({
   name,
   dueOn: z.iso.date().nullable(),
   released: z.boolean(),
+  /** Why its day moves. */
+  why: z.string().trim().max(300, "Use at most 300 characters.").optional(),
 });
 
 /** How long a sprint is where there was none before. */

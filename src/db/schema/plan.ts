@@ -75,3 +75,21 @@ export const release = pgTable(
     check("release_owner", sql`${t.ownerKind} in ('project', 'team')`),
   ],
 );
+
+/** That the day of a release was set, moved or taken away, and why. */
+export const releaseDate = pgTable(
+  "release_date",
+  {
+    releaseId: text("release_id")
+      .notNull()
+      .references(() => release.id),
+    at: instant("at").notNull(),
+    byId: text("by_id")
+      .notNull()
+      .references(() => person.id),
+    from: date("from_day", { mode: "string" }),
+    to: date("to_day", { mode: "string" }),
+    why: text("why").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.releaseId, t.at] })],
+);

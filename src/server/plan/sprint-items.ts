@@ -2,15 +2,17 @@ import { and, asc, eq, inArray, not, or } from "drizzle-orm";
 import type { Instant, Interval } from "@/core/calendar/instant";
 import type { ItemEvent } from "@/core/item/event";
 import { grouped } from "@/core/item/grouped";
+import type { Timebox } from "@/core/plan/membership";
 import type { SprintItem } from "@/core/plan/sprint-ledger";
 import type { Reader } from "@/db/connection";
 import { item, itemEvent, stay, timeboxMembership } from "@/db/schema";
 import { readEvents, wasUndone } from "../item/history";
 
-/** Everything that was ever in some sprints, by sprint, as far as their figures ask for it. */
+/** Everything that was ever in some sprints or releases, by those, as far as their figures ask for it. */
 export async function sprintItems(
   reader: Reader,
   sprintIds: readonly string[],
+  box: Timebox = "sprint",
 ): Promise<Map<string, SprintItem[]>> {
   if (sprintIds.length === 0) return new Map();
   const members = await reader
@@ -21,9 +23,7 @@ export async function sprintItems(
       to: timeboxMembership.toAt,
     })
     .from(timeboxMembership)
-    .where(
-      and(eq(timeboxMembership.box, "sprint"), inArray(timeboxMembership.boxId, [...sprintIds])),
-    )
+    .where(and(eq(timeboxMembership.box, box), inArray(timeboxMembership.boxId, [...sprintIds])))
     .orderBy(asc(timeboxMembership.fromAt), asc(timeboxMembership.itemId));
   const ids = [...new Set(members.map(({ itemId }) => itemId))];
   const [sizes, finished, delivered] = await Promise.all([

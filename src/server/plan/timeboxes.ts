@@ -11,7 +11,7 @@ import {
   type Release,
 } from "@/core/plan/sprint";
 import { transact, type Reader, type Transaction } from "@/db/connection";
-import { timeboxProject, release, sprint } from "@/db/schema";
+import { release, releaseDate, sprint, timeboxProject } from "@/db/schema";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
@@ -148,8 +148,11 @@ export async function editTimebox(
       if (stored.length === 0) throw notFound("sprint");
       await openTimebox(tx, "sprint", request.sprint.id, projectId);
     } else if (request.kind === "release") {
-      const { released, ...values } = request.release;
+      const { released, why = "", ...values } = request.release;
       const [before] = await tx.select().from(release).where(eq(release.id, values.id));
+      const moves = before !== undefined && before.dueOn !== values.dueOn;
+      if (moves && before.dueOn !== null && why === "")
+        throw invalid("A day that moves needs a reason.", "Say in a few words why.");
       const releasedAt = released ? (before?.releasedAt ?? now) : null;
       const stored = await tx
         .insert(release)
@@ -161,6 +164,15 @@ export async function editTimebox(
         })
         .returning({ id: release.id });
       if (stored.length === 0) throw notFound("release");
+      if (moves || (!before && values.dueOn !== null))
+        await tx.insert(releaseDate).values({
+          releaseId: values.id,
+          at: now,
+          byId: viewer.personId,
+          from: before?.dueOn ?? null,
+          to: values.dueOn,
+          why,
+        });
       await openTimebox(tx, "release", values.id, projectId);
     } else {
       const [table, what] =
@@ -196,8 +208,9 @@ async function changeOf(tx: Transaction, request: TimeboxRequest): Promise<Desig
   if (request.kind === "release") {
     const [before] = await tx.select().from(release).where(eq(release.id, request.release.id));
     const was = before ? { ...before, released: before.releasedAt !== null } : null;
+    const { why: _, ...after } = request.release;
     const what = `the release “${request.release.name}”`;
-    return savedChange({ area, what }, was, request.release, RELEASE_TOLD);
+    return savedChange({ area, what }, was, after, RELEASE_TOLD);
   }
   const [table, what] =
     request.kind === "remove sprint"

@@ -191,6 +191,9 @@ function BacklogHead({
           </ButtonLink>
         </>
       )}
+      <ButtonLink small look="quiet" href={`/p/${view.project.key}/plan/releases`}>
+        Releases
+      </ButtonLink>
       <ButtonLink small look="quiet" href={`/p/${view.project.key}/flow?as=timeline`}>
         Timeline
       </ButtonLink>

@@ -136,12 +136,14 @@ export function SprintForm({ given, isNew, onSend, onCancel }: FormProps<Sprint>
 export function ReleaseForm({ given, isNew, onSend, onCancel }: FormProps<Release>) {
   const [{ id, name, dueOn, releasedAt }, setRelease] = useState(given);
   const [released, setReleased] = useState(releasedAt !== null);
+  const [why, setWhy] = useState("");
+  const moves = !isNew && given.dueOn !== null && given.dueOn !== dueOn;
   return (
     <TimeboxForm
       label="Release"
       isNew={isNew}
       onCancel={onCancel}
-      onStore={() => void onSend({ kind: "release", release: { id, name, dueOn, released } })}
+      onStore={() => void onSend({ kind: "release", release: { id, name, dueOn, released, why } })}
       onRemove={() => void onSend({ kind: "remove release", id })}
     >
       <Field label="Name">
@@ -160,6 +162,16 @@ export function ReleaseForm({ given, isNew, onSend, onCancel }: FormProps<Releas
           onChange={(day) => setRelease((r) => ({ ...r, dueOn: day || null }))}
         />
       </Field>
+      {moves && (
+        <Field label="Why its day moves">
+          <TextInput
+            required
+            maxLength={300}
+            value={why}
+            onChange={(e) => setWhy(e.target.value)}
+          />
+        </Field>
+      )}
       {!isNew && (
         <Check checked={released} onChange={setReleased} className="text-[13px]">
           it is out

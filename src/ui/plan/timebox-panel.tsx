@@ -148,7 +148,13 @@ const isOver = (sprint: PlannedSprint, today: string): boolean =>
   sprintStanding(sprint, today) === "over";
 
 function Releases({ view, reach, onEdit }: ListProps<Release>) {
-  const releases = view.releases.filter((r) => r.releasedAt === null);
+  const router = useRouter();
+  const open = (id: string) =>
+    router.push(`/p/${view.project.key}/plan/releases?release=${encodeURIComponent(id)}`);
+  // One that is out stays in sight as long as anything is open in it.
+  const releases = view.releases.filter(
+    (r) => r.releasedAt === null || (view.totals[r.id]?.items ?? 0) > 0,
+  );
   const next = (): Release => ({ id: newId(), name: "", dueOn: null, releasedAt: null });
   return (
     <Section
@@ -164,10 +170,14 @@ function Releases({ view, reach, onEdit }: ListProps<Release>) {
           id={r.id}
           name={r.name}
           aside={r.dueOn ? shortDate(r.dueOn) : "no date yet"}
+          onOpen={() => open(r.id)}
           {...doneIn(view, r.id)}
           onChange={view.rights.edit ? () => onEdit(r, false) : undefined}
         >
-          {r.dueOn && r.dueOn < reach.today && <b className="text-alarm">its day is past</b>}
+          {r.releasedAt !== null && <b className="text-alarm">is out, and holds open items</b>}
+          {r.releasedAt === null && r.dueOn && r.dueOn < reach.today && (
+            <b className="text-alarm">its day is past</b>
+          )}
           <Inside view={view} timebox="release" {...r} />
           <Probably reach={reach} id={r.id} by={r.dueOn} />
         </PlanCard>

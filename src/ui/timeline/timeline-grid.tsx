@@ -130,7 +130,7 @@ function ItemLine({
     <>
       <div className="tl-name" style={{ paddingLeft: 6 + depth * 18 }}>
         {open === null ? (
-          <span className="w-[22px] shrink-0" />
+          <span className="w-6 shrink-0" />
         ) : (
           <button
             type="button"

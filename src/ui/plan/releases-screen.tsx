@@ -1,0 +1,305 @@
+"use client";
+import { useState } from "react";
+import { v7 as newId } from "uuid";
+import { addDays } from "@/core/calendar/month";
+import { counted } from "@/core/formats/counted";
+import {
+  LOOSE_DAYS,
+  type ReleaseItem,
+  type ReleasesView,
+  type ReleaseView,
+} from "@/core/plan/release-view";
+import { SPRINT_UNITS, type SprintUnit } from "@/core/plan/sprint-ledger";
+import type { Release } from "@/core/plan/sprint";
+import { ChartFrame, Nothing } from "@/ui/flow/chart-frame";
+import { Button, ButtonLink, TextButton } from "@/ui/kit/button";
+import { usePanel } from "@/ui/kit/panel-context";
+import { Sheet } from "@/ui/kit/sheet";
+import { exact, shortDate } from "@/ui/kit/time";
+import { TypeGlyph } from "@/ui/kit/type-glyph";
+import { BurnUp } from "./burn-up";
+import { ReleaseForm } from "./timebox-form";
+import { useReleases, type ReleasesHandle } from "./use-releases";
+
+/** What goes out together, when, how far it is, and what was finished and is in none of them. */
+export function ReleasesScreen({
+  initial,
+  first,
+}: {
+  initial: ReleasesView;
+  first: ReleaseView | null;
+}) {
+  const handle = useReleases(initial, first);
+  const { view, shown, chosen, look, store } = handle;
+  const [edited, setEdited] = useState<{ release: Release; isNew: boolean } | null>(null);
+  const make = () =>
+    setEdited({ release: { id: newId(), name: "", dueOn: null, releasedAt: null }, isNew: true });
+  return (
+    <div className="flex h-full flex-col">
+      <div className="flex shrink-0 items-center gap-3 border-b border-line px-4 py-2.5">
+        <h1 className="text-[18px]">Releases</h1>
+        <p className="text-ink-soft">
+          {counted(view.releases.filter(({ releasedAt }) => releasedAt === null).length, "release")}{" "}
+          to come
+        </p>
+        <span className="flex-1" />
+        <ButtonLink small look="quiet" href={`/p/${view.project.key}/plan`}>
+          Backlog
+        </ButtonLink>
+        {view.rights.plan && <Button onClick={make}>New release</Button>}
+      </div>
+      <div className="flex min-h-0 flex-1 max-sm:flex-col">
+        <nav aria-label="Releases" className="releases-list">
+          {view.releases.map((one) => (
+            <button
+              key={one.id}
+              type="button"
+              className="plan-card w-full text-left"
+              data-release={one.name}
+              aria-current={one.id === chosen}
+              onClick={() => look(one.id)}
+            >
+              <Line line={one} today={view.today} />
+            </button>
+          ))}
+          {view.releases.length === 0 && (
+            <p className="p-2 text-ink-soft">
+              None yet. A release is a set of items that go out together, with a day.
+            </p>
+          )}
+        </nav>
+        <div className="min-w-0 flex-1 overflow-y-auto px-4 py-3">
+          {shown && (
+            <Chosen
+              handle={handle}
+              shown={shown}
+              onEdit={() => setEdited({ release: shown.release, isNew: false })}
+            />
+          )}
+          <Loose handle={handle} />
+        </div>
+      </div>
+      <Sheet
+        open={edited !== null}
+        onClose={() => setEdited(null)}
+        title={edited?.isNew ? "A new release" : (edited?.release.name ?? "")}
+      >
+        {edited && (
+          <ReleaseForm
+            key={edited.release.id}
+            given={edited.release}
+            isNew={edited.isNew}
+            onSend={async (body) => {
+              const stored = await store(body);
+              if (stored) setEdited(null);
+              return stored;
+            }}
+            onCancel={() => setEdited(null)}
+          />
+        )}
+      </Sheet>
+    </div>
+  );
+}
+
+type LineOf = ReleasesView["releases"][number];
+
+/** A release in the list: its name and day, how far it is, and what is wrong with it. */
+function Line({ line, today }: { line: LineOf; today: string }) {
+  const { name, dueOn, releasedAt, items, done, moved } = line;
+  const open = items - done;
+  return (
+    <>
+      <span className="flex items-baseline gap-2">
+        <b className="flex-1">{name}</b>
+        <span className="text-[12.5px] text-ink-soft">
+          {releasedAt !== null ? "out" : dueOn ? shortDate(dueOn) : "no day yet"}
+        </span>
+      </span>
+      <span className="plan-bar" aria-hidden="true">
+        <span style={{ width: items === 0 ? 0 : `${(100 * done) / items}%` }} />
+      </span>
+      <span className="block text-[12.5px] text-ink-soft">
+        {done} of {counted(items, "item")} done{moved && ` · ${moved}`}
+      </span>
+      {releasedAt !== null && open > 0 && (
+        <b className="block text-[12.5px] text-alarm">is out, and holds {open} open</b>
+      )}
+      {releasedAt === null && dueOn !== null && dueOn < today && (
+        <b className="block text-[12.5px] text-alarm">its day is past</b>
+      )}
+    </>
+  );
+}
+
+function Chosen({
+  handle: { view, put },
+  shown,
+  onEdit,
+}: {
+  handle: ReleasesHandle;
+  shown: ReleaseView;
+  onEdit: () => void;
+}) {
+  const [unit, setUnit] = useState<SprintUnit>("items");
+  const { release, items, unseen, days, dates } = shown;
+  return (
+    <section aria-label={release.name}>
+      <div className="mb-2 flex flex-wrap items-baseline gap-x-3">
+        <h2 className="text-[18px]">{release.name}</h2>
+        <p>
+          <DueWords shown={shown} today={view.today} />
+        </p>
+        <span className="flex-1" />
+        {view.rights.plan && (
+          <Button small onClick={onEdit}>
+            Change
+          </Button>
+        )}
+      </div>
+      {dates.length > 0 && (
+        <ul className="mb-3 text-[13px] text-ink-soft" aria-label="How its day moved">
+          {dates.toReversed().map(({ from, to, why, at, by }) => (
+            <li key={at}>
+              {from === null ? "set to" : `from ${shortDate(from)} to`}{" "}
+              {to ? shortDate(to) : "no day"}
+              {why && <>: “{why}”</>} · {by}, {exact(at, view.project.zone)}
+            </li>
+          ))}
+        </ul>
+      )}
+      <ChartFrame
+        title="How it gets ready"
+        says={
+          <span role="group" aria-label="Counted in" className="tabs !border-0">
+            {SPRINT_UNITS.map((one) => (
+              <button
+                key={one}
+                type="button"
+                className="tab"
+                aria-pressed={unit === one}
+                data-state={unit === one ? "active" : "inactive"}
+                onClick={() => setUnit(one)}
+              >
+                {one}
+              </button>
+            ))}
+          </span>
+        }
+      >
+        {days.length > 0 ? (
+          <BurnUp view={shown} unit={unit} />
+        ) : (
+          <Nothing>Nothing is in it yet. Drop rows of the backlog onto it.</Nothing>
+        )}
+      </ChartFrame>
+      <Items
+        title={`In it ${items.length}`}
+        items={items}
+        act={
+          view.rights.plan
+            ? {
+                words: "Take out",
+                label: (key) => `Take ${key} out`,
+                run: (one) => void put(one, null),
+              }
+            : null
+        }
+      />
+      {unseen > 0 && (
+        <p className="text-[12.5px] text-ink-soft">and {unseen} that you may not see</p>
+      )}
+    </section>
+  );
+}
+
+/** Its day, how that moved, and by when all of it will probably be finished. */
+function DueWords({ shown: { release, until }, today }: { shown: ReleaseView; today: string }) {
+  const { dueOn, releasedAt, moved } = release;
+  if (releasedAt !== null)
+    return <>is out{moved && <span className="text-ink-soft">, {moved}</span>}</>;
+  const sure = until?.sure == null ? null : addDays(today, until.sure);
+  const late = sure !== null && dueOn !== null && sure > dueOn;
+  return (
+    <>
+      {dueOn ? (
+        <>
+          due <b>{shortDate(dueOn)}</b>
+        </>
+      ) : (
+        <b className="text-signal-ink">no day yet</b>
+      )}
+      {moved && <span className="text-ink-soft"> {moved}</span>}
+      {sure !== null && (
+        <>
+          {" · "}85 % sure by <b className={late ? "text-alarm" : ""}>{shortDate(sure)}</b>
+        </>
+      )}
+    </>
+  );
+}
+
+interface RowAct {
+  words: string;
+  label: (key: string) => string;
+  run: (item: ReleaseItem) => void;
+}
+
+function Items({
+  title,
+  items,
+  act,
+}: {
+  title: string;
+  items: readonly ReleaseItem[];
+  act: RowAct | null;
+}) {
+  const { openItem } = usePanel();
+  if (items.length === 0) return null;
+  return (
+    <>
+      <h3 className="mt-4 mb-1 text-[14px]">{title}</h3>
+      <ul className="release-items">
+        {items.map((one) => (
+          <li key={one.id} data-key={one.key} data-done={one.stateKind === "finished" || undefined}>
+            <TypeGlyph typeId={one.typeId} />
+            <button type="button" title={one.title} onClick={() => openItem(one.key)}>
+              <span className="key">{one.key}</span> {one.title}
+            </button>
+            <span>
+              {one.deliveredOn ? `delivered ${shortDate(one.deliveredOn)}` : one.stateName}
+            </span>
+            <span>{one.assignee ?? "nobody yet"}</span>
+            <b className="figures">{one.points ?? "–"}</b>
+            {act && (
+              <TextButton aria-label={act.label(one.key)} onClick={() => act.run(one)}>
+                {act.words}
+              </TextButton>
+            )}
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+/** What was delivered lately and is in no release. */
+function Loose({ handle: { view, shown, put } }: { handle: ReleasesHandle }) {
+  if (view.looseTotal === 0) return null;
+  const into = view.rights.plan && shown?.release.releasedAt === null ? shown.release : null;
+  return (
+    <section aria-label="Finished, in no release">
+      <Items
+        title={`Finished in the last ${LOOSE_DAYS} days, in no release: ${view.looseTotal}`}
+        items={view.loose}
+        act={
+          into && {
+            words: `Into ${into.name}`,
+            label: (key) => `Put ${key} into ${into.name}`,
+            run: (one) => void put(one, into),
+          }
+        }
+      />
+    </section>
+  );
+}
