@@ -53,7 +53,7 @@ export async function readReleases(
     seesItem(reader, viewer),
   )!;
   const [lines, loose, [{ n }]] = await Promise.all([
-    linesOf(reader, releases),
+    linesOf(reader, inTheirOrder(releases)),
     readItems(reader, inNone, project.zone, { order: desc(item.deliveredAt), most: MOST_LOOSE }),
     reader.select({ n: count() }).from(item).where(inNone),
   ]);
@@ -65,6 +65,15 @@ export async function readReleases(
     looseTotal: n,
     rights: { plan: may("plan work") && may("edit item") },
   };
+}
+
+/** Those to come by their day, then those that are out, the latest first. */
+function inTheirOrder(releases: readonly Release[]): Release[] {
+  const out = releases.filter(({ releasedAt }) => releasedAt !== null);
+  return [
+    ...releases.filter(({ releasedAt }) => releasedAt === null),
+    ...out.toSorted((a, b) => b.releasedAt! - a.releasedAt!),
+  ];
 }
 
 /** A release with what is in it and how it got ready. @throws Refused where there is none such */

@@ -2,6 +2,7 @@
 import { useState } from "react";
 import { v7 as newId } from "uuid";
 import { addDays } from "@/core/calendar/month";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { counted } from "@/core/formats/counted";
 import {
   LOOSE_DAYS,
@@ -32,6 +33,7 @@ export function ReleasesScreen({
   const handle = useReleases(initial, first);
   const { view, shown, chosen, look, store } = handle;
   const [edited, setEdited] = useState<{ release: Release; isNew: boolean } | null>(null);
+  const [all, setAll] = useState(false);
   const make = () =>
     setEdited({ release: { id: newId(), name: "", dueOn: null, releasedAt: null }, isNew: true });
   return (
@@ -50,7 +52,7 @@ export function ReleasesScreen({
       </div>
       <div className="flex min-h-0 flex-1 max-sm:flex-col">
         <nav aria-label="Releases" className="releases-list">
-          {view.releases.map((one) => (
+          {shownIn(view, chosen, all).map((one) => (
             <button
               key={one.id}
               type="button"
@@ -59,9 +61,14 @@ export function ReleasesScreen({
               aria-current={one.id === chosen}
               onClick={() => look(one.id)}
             >
-              <Line line={one} today={view.today} />
+              <Line line={one} today={view.today} zone={view.project.zone} />
             </button>
           ))}
+          {!all && view.releases.length > shownIn(view, chosen, false).length && (
+            <TextButton className="mt-2 self-start" onClick={() => setAll(true)}>
+              All {view.releases.length}
+            </TextButton>
+          )}
           {view.releases.length === 0 && (
             <p className="p-2 text-ink-soft">
               None yet. A release is a set of items that go out together, with a day.
@@ -102,10 +109,26 @@ export function ReleasesScreen({
   );
 }
 
+/** So many of those that are out stand there before the others are asked for. */
+const OUT_SHOWN = 5;
+
+/** Those to come, the latest that are out, and whatever is wrong or chosen. */
+function shownIn({ releases }: ReleasesView, chosen: string | null, all: boolean) {
+  const out = releases.filter(({ releasedAt }) => releasedAt !== null).slice(0, OUT_SHOWN);
+  return releases.filter(
+    (one) =>
+      all ||
+      one.releasedAt === null ||
+      one.id === chosen ||
+      one.done < one.items ||
+      out.includes(one),
+  );
+}
+
 type LineOf = ReleasesView["releases"][number];
 
 /** A release in the list: its name and day, how far it is, and what is wrong with it. */
-function Line({ line, today }: { line: LineOf; today: string }) {
+function Line({ line, today, zone }: { line: LineOf; today: string; zone: string }) {
   const { name, dueOn, releasedAt, items, done, moved } = line;
   const open = items - done;
   return (
@@ -113,7 +136,11 @@ function Line({ line, today }: { line: LineOf; today: string }) {
       <span className="flex items-baseline gap-2">
         <b className="flex-1">{name}</b>
         <span className="text-[12.5px] text-ink-soft">
-          {releasedAt !== null ? "out" : dueOn ? shortDate(dueOn) : "no day yet"}
+          {releasedAt !== null
+            ? `out ${shortDate(isoDate(dayNumber(releasedAt, zone)))}`
+            : dueOn
+              ? shortDate(dueOn)
+              : "no day yet"}
         </span>
       </span>
       <span className="plan-bar" aria-hidden="true">
@@ -188,7 +215,13 @@ function Chosen({
         }
       >
         {days.length > 0 ? (
-          <BurnUp view={shown} unit={unit} />
+          <>
+            <BurnUp view={shown} unit={unit} />
+            <p className="text-[12.5px] text-ink-soft">
+              stepped: all that is in it · full: finished · broken: to all of it, 85 % sure · red:
+              its day
+            </p>
+          </>
         ) : (
           <Nothing>Nothing is in it yet. Drop rows of the backlog onto it.</Nothing>
         )}
