@@ -213,3 +213,40 @@ describe("planning sprints", () => {
     await ines.reads("Sprint 21 has not ended.");
   });
 });
+
+describe("releases", () => {
+  const [list, shown] = ["nav[aria-label='Releases']", "section[aria-label='Crossing 20']"];
+
+  test("a day moves with a reason, which stays with how far it moved in all", async () => {
+    await ines.open("/p/TIX/plan/releases");
+    await ines.reads("moved once, by 7 days", shown);
+    await ines.press("Change", `//section[@aria-label="Crossing 20"]`);
+    await ines.fill("By", "2027-01-15");
+    await ines.fill("Why its day moves", "The quay is mended first.");
+    await ines.press("Store it", "//form");
+    await ines.reads(/moved twice, by \d+ days/, shown);
+    await ines.reads("The quay is mended first.", "ul[aria-label='How its day moved']");
+    await ines.reads(/moved twice, by \d+ days/, list);
+  });
+
+  test("an item is taken out, put back by undoing, and the finished ones in none are put into one", async () => {
+    const key = await ines.page.$eval(`${shown} .release-items li`, (row) =>
+      row.getAttribute("data-key")!,
+    );
+    await ines.click(`[aria-label="Take ${key} out"]`);
+    await ines.reads(`${key} is in no release now.`);
+    await ines.page.waitForFunction(
+      (selector: string) => !document.querySelector(selector),
+      {},
+      `${shown} [data-key="${key}"]`,
+    );
+    await ines.press("Undo");
+    await ines.page.waitForSelector(`${shown} [data-key="${key}"]`);
+    const loose = "section[aria-label='Finished, in no release']";
+    const first = await ines.page.$eval(`${loose} .release-items li`, (row) =>
+      row.getAttribute("data-key")!,
+    );
+    await ines.click(`[aria-label="Put ${first} into Crossing 20"]`);
+    await ines.page.waitForSelector(`${shown} [data-key="${first}"]`);
+  });
+});

@@ -4,6 +4,7 @@ import {
   daysAtWork,
   focusOf,
   focusShare,
+  hoursAgainstRoom,
   hoursPerPoint,
   loadInDays,
   pushedOn,
@@ -79,6 +80,21 @@ describe("room", () => {
       unsized: 0,
     });
     expect(loadInDays(items.slice(1), { hoursADay: 8, perPoint: null }).unsized).toBe(2);
+  });
+
+  test("in hours is held against all hours that its people give to what is planned", () => {
+    const items = [
+      { hoursLeft: 12, points: 8 },
+      { hoursLeft: null, points: 3 },
+      { hoursLeft: null, points: null },
+    ];
+    const people = [
+      { days: 10, hoursADay: 8, focus: { share: 0.5, by: "person" } as const },
+      { days: 4, hoursADay: 6, focus: { share: 0.25, by: "team" } as const },
+    ];
+    // 12 that are left and three points of four hours; half of 80 and a quarter of 24.
+    expect(hoursAgainstRoom(items, people, 4)).toEqual({ load: 24, room: 46, about: true });
+    expect(hoursAgainstRoom(items, [], null)).toEqual({ load: 12, room: 0, about: false });
   });
 
   test("that is exceeded proposes the last by rank, what is begun stays", () => {

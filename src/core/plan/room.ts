@@ -137,6 +137,21 @@ export function loadInDays(
 }
 
 /**
+ * The hours that some items still take, against those that people give to what is planned.
+ * @param people with the days on which they are at work
+ * @param perPoint hours that a point takes
+ */
+export function hoursAgainstRoom(
+  items: readonly Loading[],
+  people: readonly { days: number; hoursADay: number; focus: Focus }[],
+  perPoint: number | null,
+): { load: number; room: number; about: boolean } {
+  const { days: load, about } = loadInDays(items, { hoursADay: 1, perPoint });
+  const room = people.reduce((sum, one) => sum + one.days * one.hoursADay * one.focus.share, 0);
+  return { load: Math.round(load), room: Math.round(room), about };
+}
+
+/**
  * Which items to push on so that a sprint takes no more than it can: the last by rank first, until so
  * many points are gone. What is begun, or has no points, stays.
  * @param items in the order of their rank

@@ -15,6 +15,7 @@ import type { Release } from "@/core/plan/sprint";
 import { ChartFrame, Nothing } from "@/ui/flow/chart-frame";
 import { Button, ButtonLink, TextButton } from "@/ui/kit/button";
 import { usePanel } from "@/ui/kit/panel-context";
+import { ChoiceTabs } from "@/ui/kit/choice-tabs";
 import { Sheet } from "@/ui/kit/sheet";
 import { exact, shortDate } from "@/ui/kit/time";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
@@ -198,20 +199,7 @@ function Chosen({
       <ChartFrame
         title="How it gets ready"
         says={
-          <span role="group" aria-label="Counted in" className="tabs !border-0">
-            {SPRINT_UNITS.map((one) => (
-              <button
-                key={one}
-                type="button"
-                className="tab"
-                aria-pressed={unit === one}
-                data-state={unit === one ? "active" : "inactive"}
-                onClick={() => setUnit(one)}
-              >
-                {one}
-              </button>
-            ))}
-          </span>
+          <ChoiceTabs label="Counted in" values={SPRINT_UNITS} chosen={unit} onChoose={setUnit} />
         }
       >
         {days.length > 0 ? (

@@ -2,7 +2,7 @@
 import { counted } from "@/core/formats/counted";
 import { movedOn, planConflicts, type PlanConflict } from "@/core/plan/dependencies";
 import type { PlanItem, PlanSprint } from "@/core/plan/planning-view";
-import { loadInDays, pushedOn } from "@/core/plan/room";
+import { hoursAgainstRoom, loadInDays, pushedOn } from "@/core/plan/room";
 import { TextButton } from "@/ui/kit/button";
 import { shortDate } from "@/ui/kit/time";
 import { PlanColumn, type PlanRows } from "./plan-column";
@@ -106,10 +106,24 @@ function People({ handle: { view }, sprint, own }: Of) {
     const room = Math.round(days * focus.share * 10) / 10;
     return { person, days, room, off, has: mine.length, load };
   });
+  const hours = hoursAgainstRoom(
+    own.map(({ hoursLeft, estimate }) => ({ hoursLeft, points: estimate })),
+    told.map(({ person: { hoursADay, focus }, days }) => ({ days, hoursADay, focus })),
+    perPoint,
+  );
   const shown = told.filter(({ has, off }) => has > 0 || off > 0);
   const free = told.length - shown.length;
   return (
     <ul className="plan-people" aria-label="Room of its people">
+      {own.length > 0 && (
+        <li className="!block" data-over={hours.load > hours.room || undefined}>
+          {hours.about && "about "}
+          <span className={hours.load > hours.room ? "font-semibold text-alarm" : ""}>
+            {hours.load.toLocaleString("en")} of {hours.room.toLocaleString("en")} h
+          </span>{" "}
+          <span className="text-ink-soft">of its people</span>
+        </li>
+      )}
       {shown.map(({ person, days, room, off, load }) => {
         const rounded = Math.round(load.days * 10) / 10;
         const over = rounded > room;

@@ -9,6 +9,7 @@ import { ChartFrame, Nothing } from "@/ui/flow/chart-frame";
 import { Button, ButtonLink } from "@/ui/kit/button";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { Select } from "@/ui/kit/select";
+import { ChoiceTabs } from "@/ui/kit/choice-tabs";
 import { Sheet } from "@/ui/kit/sheet";
 import { shortDate } from "@/ui/kit/time";
 import { BurnChart } from "./burn-chart";
@@ -34,20 +35,12 @@ export function SprintScreen({ initial }: { initial: SprintView }) {
             says={
               <span className="flex items-center gap-2">
                 {leftWords(view, unit)}
-                <span role="group" aria-label="Counted in" className="tabs !border-0">
-                  {SPRINT_UNITS.map((one) => (
-                    <button
-                      key={one}
-                      type="button"
-                      className="tab"
-                      aria-pressed={unit === one}
-                      data-state={unit === one ? "active" : "inactive"}
-                      onClick={() => setUnit(one)}
-                    >
-                      {one}
-                    </button>
-                  ))}
-                </span>
+                <ChoiceTabs
+                  label="Counted in"
+                  values={SPRINT_UNITS}
+                  chosen={unit}
+                  onChoose={setUnit}
+                />
               </span>
             }
           >

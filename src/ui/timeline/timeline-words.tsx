@@ -2,6 +2,7 @@
 import { factLabel, factsOffered } from "@/core/condition/vocabulary";
 import { isGroupable } from "@/core/item/list/query";
 import { ZOOMS } from "@/core/timeline/scale";
+import { ChoiceTabs } from "@/ui/kit/choice-tabs";
 import { Select } from "@/ui/kit/select";
 import type { LookHandle } from "@/ui/view/use-look";
 
@@ -32,19 +33,11 @@ export function TimelineWords({ handle }: { handle: LookHandle }) {
 export function ZoomTabs({ handle }: { handle: LookHandle }) {
   const { look, change } = handle;
   return (
-    <span role="group" aria-label="How close" className="tabs !border-0">
-      {ZOOMS.map((zoom) => (
-        <button
-          key={zoom}
-          type="button"
-          className="tab"
-          aria-pressed={look.zoom === zoom}
-          data-state={look.zoom === zoom ? "active" : "inactive"}
-          onClick={() => change({ zoom })}
-        >
-          {zoom}
-        </button>
-      ))}
-    </span>
+    <ChoiceTabs
+      label="How close"
+      values={ZOOMS}
+      chosen={look.zoom}
+      onChoose={(zoom) => change({ zoom })}
+    />
   );
 }
