@@ -233,7 +233,7 @@ describe("releases", () => {
     const key = await ines.page.$eval(`${shown} .release-items li`, (row) =>
       row.getAttribute("data-key")!,
     );
-    await ines.click(`[aria-label="Take ${key} out"]`);
+    await ines.click(`[aria-label="Take out ${key}"]`);
     await ines.reads(`${key} is in no release now.`);
     await ines.page.waitForFunction(
       (selector: string) => !document.querySelector(selector),

@@ -221,7 +221,7 @@ function Chosen({
           view.rights.plan
             ? {
                 words: "Take out",
-                label: (key) => `Take ${key} out`,
+                label: (key) => `Take out ${key}`,
                 run: (one) => void put(one, null),
               }
             : null
