@@ -1,6 +1,6 @@
 "use client";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { counted } from "@/core/formats/counted";
 import { planContract } from "@/core/plan/contract";
 import type { PlanItem, PlanningView } from "@/core/plan/planning-view";
@@ -25,6 +25,9 @@ export function usePlanning(initial: PlanningView) {
       return goesTo === undefined ? item : { ...item, sprintId: goesTo };
     });
   }, [view, onTheWay]);
+  /** One move after the other: what is moved twice in a row goes by its own last version. */
+  const line = useRef<Promise<unknown>>(Promise.resolve());
+  const known = useRef(new Map<string, number>());
   const nameOf = (id: string | null) =>
     id === null ? "the backlog" : (view.sprints.find((one) => one.id === id)?.name ?? "a sprint");
   const put = async (moved: readonly PlanItem[], sprintId: string | null): Promise<string[]> => {
@@ -33,14 +36,16 @@ export function usePlanning(initial: PlanningView) {
     try {
       for (const { id, version } of moved) {
         const changes = { sprintId };
-        const sent = await sendCommand(id, { kind: "edit", seenVersion: version, changes });
+        const seenVersion = Math.max(version, known.current.get(id) ?? 0);
+        const sent = await sendCommand(id, { kind: "edit", seenVersion, changes });
+        known.current.set(id, sent.card.version);
         commands.push(sent.commandId);
       }
     } finally {
       await readAgain();
       setOnTheWay((now) => {
         const rest = new Map(now);
-        for (const { id } of moved) rest.delete(id);
+        for (const { id } of moved) if (rest.get(id) === sprintId) rest.delete(id);
         return rest;
       });
     }
@@ -50,7 +55,9 @@ export function usePlanning(initial: PlanningView) {
     const moved = wanted.filter((item) => item.sprintId !== sprintId);
     if (moved.length === 0) return;
     try {
-      const commands = await put(moved, sprintId);
+      const done = line.current.then(() => put(moved, sprintId));
+      line.current = done.catch(() => undefined);
+      const commands = await done;
       const what = moved.length === 1 ? moved[0].key : counted(moved.length, "item");
       tellDone(`${what} in ${nameOf(sprintId)}.`, async () => {
         for (const [i, commandId] of commands.entries()) await undoCommand(moved[i].id, commandId);

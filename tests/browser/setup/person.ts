@@ -224,15 +224,21 @@ export class Person {
       return this.chooseNative(field, option);
     // By the keyboard: what was chosen before may still move the field under the pointer.
     await field.press("Enter");
-    const found = await this.page
-      .waitForFunction(
+    const offered = () =>
+      this.page.waitForFunction(
         (wanted: string) =>
           [...document.querySelectorAll<HTMLElement>("[role=option],[role^=menuitem]")].find((o) =>
             o.innerText.trim().startsWith(wanted),
           ) ?? null,
         { timeout: 5_000 },
         option,
-      )
+      );
+    // What is drawn anew just then closes its list: it is opened once more.
+    const found = await offered()
+      .catch(async () => {
+        await (await this.field<HTMLElement>(label, within)).press("Enter");
+        return offered();
+      })
       .catch(() => {
         throw new Error(`${label} offers no ${option}`);
       });
