@@ -100,6 +100,8 @@ test("size and priority are changed where they stand, by keys, and undone", asyn
     size,
     before!,
   );
+  // What is read anew after the undoing draws the row once more.
+  await ines.page.waitForNetworkIdle({ idleTime: 700, concurrency: 2 });
   await ines.choose(`Priority of ${first}`, "urgent");
   await ines.reads(`${first} is urgent now.`);
 });
