@@ -1,5 +1,6 @@
 import type { DayNumber, Instant } from "@/core/calendar/instant";
 import type { Day } from "@/core/calendar/month";
+import { parseIsoDate } from "@/core/calendar/zone";
 import { counted } from "@/core/formats/counted";
 import { leftAt, scopeAt, type SprintItem, type SprintUnit } from "./sprint-ledger";
 
@@ -24,15 +25,13 @@ const TIMES = ["", "once", "twice"];
 export function movedWords(changes: readonly Pick<DateChange, "from" | "to">[]): string | null {
   const moves = changes.filter(({ from, to }) => from !== null && to !== null && from !== to);
   if (moves.length === 0) return null;
-  const days = Math.round((Date.parse(moves.at(-1)!.to!) - Date.parse(moves[0].from!)) / DAY_MS);
+  const days = parseIsoDate(moves.at(-1)!.to!) - parseIsoDate(moves[0].from!);
   const often = `moved ${TIMES[moves.length] ?? `${moves.length} times`}`;
   if (days === 0) return `${often}, and back`;
   return days > 0
     ? `${often}, by ${counted(days, "day")}`
     : `${often}, ${counted(-days, "day")} earlier`;
 }
-
-const DAY_MS = 86_400_000;
 
 /** At the end of a day: all that was in a release, and how much of it was finished. */
 export interface BurnUpDay {

@@ -1,4 +1,5 @@
 import { addDays, weekdayOf, type Day } from "@/core/calendar/month";
+import { parseIsoDate } from "@/core/calendar/zone";
 import type { PersonHours } from "@/core/alerts/hours";
 import type { TimeEntry } from "./entry";
 
@@ -12,7 +13,7 @@ export const mondayOf = (day: Day): Day => addDays(day, -weekdayOf(day));
 export function weekNumber(day: Day): number {
   const thursday = addDays(mondayOf(day), 3);
   const newYear = `${thursday.slice(0, 4)}-01-01`;
-  return 1 + Math.floor((Date.parse(thursday) - Date.parse(newYear)) / (7 * 86_400_000));
+  return 1 + Math.floor((parseIsoDate(thursday) - parseIsoDate(newYear)) / 7);
 }
 
 /** One day of somebody's week. */

@@ -10,7 +10,7 @@ import {
   YAxis,
 } from "recharts";
 import { addDays, type Day } from "@/core/calendar/month";
-import { parseIsoDate } from "@/core/calendar/zone";
+import { isoDate, parseIsoDate } from "@/core/calendar/zone";
 import type { ReleaseView } from "@/core/plan/release-view";
 import type { SprintUnit } from "@/core/plan/sprint-ledger";
 import { AXIS, CHART_SIZE, GRID } from "@/ui/flow/chart-style";
@@ -58,9 +58,7 @@ export function BurnUp({ view, unit }: { view: ReleaseView; unit: SprintUnit }) 
           type="number"
           domain={[first, last + 1]}
           tickCount={7}
-          tickFormatter={(at: number) =>
-            shortDate(new Date(at * 86_400_000).toISOString().slice(0, 10))
-          }
+          tickFormatter={(at: number) => shortDate(isoDate(at))}
           {...AXIS}
         />
         <YAxis {...AXIS} />
