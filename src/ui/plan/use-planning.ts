@@ -31,7 +31,6 @@ export function usePlanning(initial: PlanningView) {
   const nameOf = (id: string | null) =>
     id === null ? "the backlog" : (view.sprints.find((one) => one.id === id)?.name ?? "a sprint");
   const put = async (moved: readonly PlanItem[], sprintId: string | null): Promise<string[]> => {
-    setOnTheWay((now) => new Map([...now, ...moved.map(({ id }) => [id, sprintId] as const)]));
     const commands: string[] = [];
     try {
       for (const { id, version } of moved) {
@@ -54,6 +53,7 @@ export function usePlanning(initial: PlanningView) {
   const move = async (wanted: readonly PlanItem[], sprintId: string | null) => {
     const moved = wanted.filter((item) => item.sprintId !== sprintId);
     if (moved.length === 0) return;
+    setOnTheWay((now) => new Map([...now, ...moved.map(({ id }) => [id, sprintId] as const)]));
     try {
       const done = line.current.then(() => put(moved, sprintId));
       line.current = done.catch(() => undefined);
