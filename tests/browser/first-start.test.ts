@@ -152,7 +152,7 @@ test("the paper is the system's until somebody chooses, and then theirs", async 
   await reader.press("Sign in");
   await reader.page.waitForFunction(() => location.pathname.startsWith("/p/"));
   const choose = async (words: string) => {
-    await reader.click('::-p-xpath(//button[contains(., "theme and sign-out")])');
+    await reader.openMenu('::-p-xpath(//button[contains(., "theme and sign-out")])');
     await reader.click(`::-p-xpath(//*[@role="menuitemradio"][contains(., "${words}")])`);
     await reader.page.keyboard.press("Escape");
   };

@@ -141,7 +141,7 @@ test("a lead removes a file for good: its bytes and its name, from the history t
   const id = await itemIn(NOOR, "A list of doors");
   const key = await keyOf(id);
   const content = Buffer.from(`The code is ${randomUUID()}`);
-  const { id: fileId } = await put(NOOR, key, content, "code 4711.txt");
+  const { id: fileId } = await put(NOOR, key, content, "code of the vault.txt");
   const other = await itemIn(NOOR, "The same list");
   const { id: same } = await put(NOOR, await keyOf(other), content, "list.txt");
   const empty = (viewer: Viewer, file = fileId, commandId = randomUUID()) =>
@@ -154,7 +154,7 @@ test("a lead removes a file for good: its bytes and its name, from the history t
   await empty(INES, fileId, commandId);
   expect(await refusalOf(empty(INES))).toBe("invalid");
   expect(await namesOn(INES, key)).toEqual([]);
-  expect(JSON.stringify(await readItem(INES, key))).not.toContain("4711");
+  expect(JSON.stringify(await readItem(INES, key))).not.toContain("vault");
   expect(await refusalOf(send(INES, id, { kind: "put file back", fileId }))).toBe("invalid");
   // The other item still has the same bytes; without it they are gone at once.
   expect((await itemFileFor(NOOR, await keyOf(other), same)).content.equals(content)).toBe(true);

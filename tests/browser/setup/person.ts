@@ -117,6 +117,16 @@ export class Person {
     }
   }
 
+  /** Opens a menu; once more where the page had not listened yet. */
+  async openMenu(button: string): Promise<void> {
+    const opened = () => this.page.waitForSelector("[role=menu]", { timeout: 5_000 });
+    await this.click(button);
+    await opened().catch(async () => {
+      await this.click(button);
+      await opened();
+    });
+  }
+
   /** The button whose words begin so. */
   async press(words: string, within = ""): Promise<void> {
     await this.click(
