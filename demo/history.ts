@@ -845,6 +845,7 @@ class HistoryWriter {
       vocabulary: EMPTY_VOCABULARY,
       ownFields: [],
       followUps: NO_FOLLOW_UP_CONTEXT,
+      inEndedSprint: false,
     };
     const events = decide(item, command, context);
     if (isRefusal(events))

@@ -195,6 +195,7 @@ export function replay(): Timed {
           actor: { personId: "p1", role: "member", teamIds: [] },
           around: NOTHING_AROUND,
           followUps: NO_FOLLOW_UP_CONTEXT,
+          inEndedSprint: false,
         },
       );
       if (isRefusal(result)) throw new Error(result.sentence);

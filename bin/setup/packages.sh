@@ -36,6 +36,7 @@ need_postgres() {
 # Tests read files that the product wrote with another program than its own.
 need_python() {
   command -v python3 >/dev/null || install_debian python3
+  /usr/bin/python3 -c "import icalendar" 2>/dev/null || install_debian python3-icalendar
 }
 
 need_xmllint() {

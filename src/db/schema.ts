@@ -1,6 +1,7 @@
 export * from "./schema/alerts";
 export * from "./schema/board";
 export * from "./schema/bulk";
+export * from "./schema/calendar";
 export * from "./schema/design";
 export * from "./schema/event";
 export * from "./schema/field";

@@ -3,6 +3,7 @@ import {
   overlap,
   seasonWords,
   sprintAfter,
+  sprintsInARow,
   sprintBounds,
   sprintSchema,
   sprintStanding,
@@ -123,33 +124,44 @@ describe("the words for sprints", () => {
 });
 
 describe("the sprint that comes next", () => {
-  it("follows the last one, for two weeks, and is counted on", () =>
-    expect(sprintAfter([ebb, flood], "2026-02-20")).toEqual({
+  it("follows the last one and is counted on", () =>
+    expect(sprintAfter([ebb, flood], "2026-02-20", 14)).toEqual({
       name: "Sprint 3",
       startsOn: "2026-03-02",
       endsOn: "2026-03-15",
     }));
 
-  it("is as long as the last one, where that was of whole weeks", () => {
-    const long = sprint("Long", "2026-03-02", "2026-03-22");
-    expect(weeksOfSprint(long)).toBe(3);
-    expect(sprintAfter([long], "2026-03-10").endsOn).toBe("2026-04-12");
-    const odd = sprint("Odd", "2026-03-02", "2026-03-11");
+  it("is as long as the project says, in days too, and has the next name", () => {
+    const odd = sprint("Night tide 9", "2026-03-02", "2026-03-11");
     expect(weeksOfSprint(odd)).toBeNull();
-    expect(sprintAfter([odd], "2026-03-10").endsOn).toBe("2026-03-25");
+    expect(sprintAfter([odd], "2026-03-10", 10)).toEqual({
+      name: "Night tide 10",
+      startsOn: "2026-03-12",
+      endsOn: "2026-03-21",
+    });
     expect(endAfterWeeks("2026-03-02", 1)).toBe("2026-03-08");
   });
 
   it("follows one that ends today", () =>
-    expect(sprintAfter([ebb], "2026-02-15").startsOn).toBe("2026-02-16"));
+    expect(sprintAfter([ebb], "2026-02-15", 14).startsOn).toBe("2026-02-16"));
 
   it("begins today where none is left", () => {
-    expect(sprintAfter([], "2026-03-02")).toEqual({
+    expect(sprintAfter([], "2026-03-02", 14)).toEqual({
       name: "Sprint 1",
       startsOn: "2026-03-02",
       endsOn: "2026-03-15",
     });
-    expect(sprintAfter([ebb], "2026-02-16").startsOn).toBe("2026-02-16");
+    expect(sprintAfter([ebb], "2026-02-16", 7).startsOn).toBe("2026-02-16");
+  });
+
+  it("several follow each other without a gap, and share no day", () => {
+    const made = sprintsInARow([flood], "2026-02-20", { days: 7, ids: ["a", "b", "c"] });
+    expect(made.map(({ id, name, startsOn, endsOn }) => [id, name, startsOn, endsOn])).toEqual([
+      ["a", "Sprint 2", "2026-03-02", "2026-03-08"],
+      ["b", "Sprint 3", "2026-03-09", "2026-03-15"],
+      ["c", "Sprint 4", "2026-03-16", "2026-03-22"],
+    ]);
+    expect(overlap([flood, ...made])).toBeNull();
   });
 });
 

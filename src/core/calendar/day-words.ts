@@ -28,3 +28,12 @@ export function dayWords(day: string, today: string | null): string {
 
 /** "3 Dec". @param day ISO 8601 calendar date */
 export const shortDate = (day: string): string => SHORT.format(parseIsoDate(day) * DAY_MS);
+
+const MONTH = new Intl.DateTimeFormat("en-GB", {
+  timeZone: "UTC",
+  month: "long",
+  year: "numeric",
+});
+
+/** "November 2026". @param day any of the month, ISO 8601 calendar date */
+export const monthWords = (day: string): string => MONTH.format(parseIsoDate(day) * DAY_MS);

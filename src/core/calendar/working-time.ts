@@ -21,12 +21,17 @@ export const OFFICE_HOURS: WorkingCalendar = {
   holidays: [],
 };
 
+/** So many days without work a calendar has at most. */
+export const MOST_HOLIDAYS = 500;
+
 const minute = z.number().int().min(0).max(MINUTES_A_DAY);
 
 export const workingCalendarSchema: z.ZodType<WorkingCalendar> = z
   .object({
     week: z.array(z.object({ from: minute, to: minute }).nullable()).length(7),
-    holidays: z.array(z.object({ date: z.iso.date(), name: z.string().trim().max(80) })).max(500),
+    holidays: z
+      .array(z.object({ date: z.iso.date(), name: z.string().trim().max(80) }))
+      .max(MOST_HOLIDAYS),
   })
   .superRefine((calendar, context) => {
     const complain = (message: string) => context.addIssue({ code: "custom", message });

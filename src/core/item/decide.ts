@@ -23,6 +23,8 @@ export interface DecisionContext extends MoveContext, Omit<EditContext, "ownFiel
   cause: Cause;
   commandId: string;
   followUps: FollowUpContext;
+  /** Whether the sprint that the item is in was ended. */
+  inEndedSprint: boolean;
 }
 
 /**
@@ -332,6 +334,9 @@ function move(
     },
     note: command.because ?? decision.reason,
   });
+  // What is open again does not stay in a sprint that was ended; its report keeps it.
+  if (from.kind === "finished" && to.kind !== "finished" && context.inEndedSprint)
+    changes.push({ kind: "changed", field: "sprintId", old: item.sprintId, new: null });
   if (to.kind === "finished")
     for (const { id, cause } of item.openBlockers)
       changes.push({ kind: "lifted", old: { blockId: id, cause } });

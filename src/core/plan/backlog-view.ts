@@ -8,6 +8,7 @@ import type { OwnField } from "@/core/item/own-field";
 import type { RosterPerson } from "@/core/people/roster";
 import type { StateId } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
+import type { PlanSettings } from "./plan-settings";
 import type { Listed, PlannedSprint, Release } from "./sprint";
 
 /** So many rows of a backlog come at a time. */
@@ -40,7 +41,9 @@ export interface BacklogView {
   workflows: Workflow[];
   types: ItemType[];
   people: RosterPerson[];
+  /** None where the project plans without any. */
   sprints: Listed<PlannedSprint>[];
+  settings: PlanSettings;
   releases: Listed<Release>[];
   ownFields: OwnField[];
   /** What this person may do here. */

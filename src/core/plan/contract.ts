@@ -1,7 +1,9 @@
 import { z } from "zod";
 import { answered, contract, DONE } from "@/core/contract/contract";
 import type { BacklogRows, BacklogView } from "./backlog-view";
+import { calendarFeedBody, calendarQuery, type CalendarView } from "./calendar-view";
 import { TIMEBOXES } from "./membership";
+import { planSettingsBody } from "./plan-settings";
 import type { PlanningView } from "./planning-view";
 import { USUAL_REACH_WEEKS, type ReachView } from "./reach-view";
 import type { ReleasesView, ReleaseView } from "./release-view";
@@ -75,6 +77,41 @@ export const planContract = {
     path: "/api/projects/:key/plan/sprints/:sprint",
     body: sprintActBody,
     answer: answered<SprintView>(),
+  }),
+  /** The days of a month: sprints, releases, what is due, and who is away. */
+  calendar: contract({
+    method: "GET",
+    path: "/api/projects/:key/plan/calendar",
+    query: calendarQuery,
+    answer: answered<CalendarView>(),
+    kept: "plan calendar",
+  }),
+  /** Makes a private address for a calendar program; the one before leads nowhere from then on. */
+  makeCalendarFeed: contract({
+    method: "POST",
+    path: "/api/projects/:key/plan/calendar/feed",
+    body: calendarFeedBody,
+    answer: z.object({ address: z.url() }),
+  }),
+  /** Ends a private address. */
+  endCalendarFeed: contract({
+    method: "DELETE",
+    path: "/api/projects/:key/plan/calendar/feed",
+    query: calendarFeedBody,
+    answer: DONE,
+  }),
+  /** What a calendar program reads at a private address (RFC 5545). */
+  calendarFile: contract({
+    method: "GET",
+    path: "/api/public/calendar/:token",
+    answer: answered<string>(),
+  }),
+  /** How a project plans. */
+  settings: contract({
+    method: "POST",
+    path: "/api/projects/:key/plan/settings",
+    body: planSettingsBody,
+    answer: DONE,
   }),
   /** Makes, changes or takes out a sprint or a release. */
   change: contract({

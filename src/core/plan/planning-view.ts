@@ -1,7 +1,8 @@
 import type { StateKind } from "@/core/workflow/state";
 import type { Instant } from "@/core/calendar/instant";
 import type { PastSprint } from "./sprint-view";
-import type { PlannedSprint, SprintStanding } from "./sprint";
+import type { PlanSettings } from "./plan-settings";
+import type { PlannedSprint, Sprint, SprintStanding } from "./sprint";
 import type { Focus } from "./room";
 import type { WaitsFor } from "./dependencies";
 
@@ -52,7 +53,10 @@ export interface PlanningView {
   past: PastSprint[];
   /** So many hours a point takes; null where no sprint has ended. */
   perPoint: number | null;
-  rights: { plan: boolean };
+  settings: PlanSettings;
+  /** The last one of all, also where it has ended: the next one follows it. */
+  last: Sprint | null;
+  rights: { plan: boolean; settings: boolean };
   now: Instant;
 }
 

@@ -73,8 +73,8 @@ export type Listed<T> = T & { past: boolean };
 
 const id = z.string().min(1).max(64);
 const name = z.string().trim().min(1, "It needs a name.").max(60, "Use at most 60 characters.");
-/** Longer than this it is no sprint any more. */
-const LONGEST_DAYS = 14 * 7;
+/** Longer than so many days it is no sprint any more. */
+export const LONGEST_SPRINT = 14 * 7;
 /** Longer than this it is a season, not a sprint. */
 const USUAL_AT_MOST = 4 * 7 + 3;
 
@@ -112,7 +112,7 @@ export const sprintSchema = z
     const length = lengthInDays(s.startsOn, s.endsOn);
     if (length < 1)
       context.addIssue({ code: "custom", path: ["endsOn"], message: "It ends before it starts." });
-    if (length > LONGEST_DAYS)
+    if (length > LONGEST_SPRINT)
       context.addIssue({
         code: "custom",
         path: ["endsOn"],
@@ -129,28 +129,54 @@ export const releaseSchema = z.object({
   why: z.string().trim().max(300, "Use at most 300 characters.").optional(),
 });
 
-/** How long a sprint is where there was none before. */
-const USUAL_WEEKS = 2;
+/** How many sprints are made in a row at most: half a year of weeks. */
+export const MOST_IN_A_ROW = 26;
 
 /**
  * The sprint that would come next: from the day after the last one, or from today where that is
- * over, and as long as that.
+ * over.
  * @param sprints in order of their days
  * @param today ISO 8601 date
- * @example sprintAfter([], "2026-03-02") // Sprint 1, 2026-03-02 to 2026-03-15
+ * @param days how long it is
+ * @example sprintAfter([], "2026-03-02", 14) // Sprint 1, 2026-03-02 to 2026-03-15
  */
 export function sprintAfter(
   sprints: readonly Sprint[],
   today: string,
+  days: number,
 ): Pick<Sprint, "name" | "startsOn" | "endsOn"> {
   const last = sprints.at(-1);
   const toCome = last !== undefined && last.endsOn >= today;
   const startsOn = toCome ? parseIsoDate(last.endsOn) + 1 : parseIsoDate(today);
   return {
-    name: `Sprint ${sprints.length + 1}`,
+    name: nameAfter(sprints),
     startsOn: isoDate(startsOn),
-    endsOn: endAfterWeeks(isoDate(startsOn), (last && weeksOfSprint(last)) ?? USUAL_WEEKS),
+    endsOn: isoDate(startsOn + days - 1),
   };
+}
+
+/** The name of the last one counted on, else by how many there were. */
+function nameAfter(sprints: readonly Sprint[]): string {
+  const [, words, number] = /^(.*?)(\d{1,6})$/.exec(sprints.at(-1)?.name ?? "") ?? [];
+  if (number === undefined) return `Sprint ${sprints.length + 1}`;
+  return `${words}${Number(number) + 1}`;
+}
+
+/**
+ * Sprints in a row behind those that there are, each as long as the others, without a goal yet.
+ * @param ids as many as are wanted
+ */
+export function sprintsInARow(
+  sprints: readonly Sprint[],
+  today: string,
+  { days, ids }: { days: number; ids: readonly string[] },
+): Sprint[] {
+  const made: Sprint[] = [];
+  for (const id of ids) {
+    const next = sprintAfter([...sprints, ...made], today, days);
+    made.push({ id, goal: "", ...next });
+  }
+  return made;
 }
 
 /** Two sprints that share a day; null where none do. */

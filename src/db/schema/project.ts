@@ -3,6 +3,7 @@ import { FIRST_LEVEL_NAMES } from "@/core/item/item-type";
 import { instant } from "./columns";
 import { sql } from "drizzle-orm";
 import {
+  boolean,
   check,
   doublePrecision,
   integer,
@@ -28,6 +29,12 @@ export const project = pgTable(
     expectationShare: doublePrecision("expectation_share").notNull(),
     /** What an item without a size counts for, where limits add up sizes. */
     defaultSize: doublePrecision("default_size").notNull().default(1),
+    /** Whether it plans in sprints; those that it has stay as they are where it does not. */
+    usesSprints: boolean("uses_sprints").notNull().default(true),
+    /** How long its sprints usually are, in days. */
+    sprintDays: integer("sprint_days").notNull().default(14),
+    /** Whether every new item goes into the sprint that runs. */
+    newIntoSprint: boolean("new_into_sprint").notNull().default(false),
     /** What the project calls the levels of its items, from the lowest. */
     levelNames: jsonb("level_names")
       .$type<string[]>()
@@ -41,6 +48,7 @@ export const project = pgTable(
     check("project_put_away", sql`(${t.putAwayAt} is null) = (${t.putAwayBy} is null)`),
     check("project_key", sql`${t.key} ~ '^[A-Z][A-Z0-9]{1,9}$'`),
     check("project_default_size", sql`${t.defaultSize} > 0`),
+    check("project_sprint_days", sql`${t.sprintDays} between 1 and 98`),
     check("project_visibility", sql`${t.visibility} in ('everyone', 'members')`),
     check(
       "project_expectation",

@@ -29,6 +29,7 @@ import { refuseCircle, waitedFor } from "./around";
 import { placeInState } from "./place";
 import { checkReferences, parentsOf } from "./references";
 import { historyOf } from "./history";
+import { sprintForNew } from "../plan/timeboxes";
 import { timeCommand } from "../time/time-command";
 import { fileCommand } from "./file-command";
 import { changingTalk, saying } from "./talk";
@@ -236,6 +237,7 @@ async function creation(
 ): Promise<ItemCommand> {
   const projectId = access.project.id;
   await checkReferences(tx, projectId, fields, null);
+  const sprintId = fields.sprintId ?? (await sprintForNew(tx, access.project, fields.typeId));
   const own = await initialOwn({
     reader: tx,
     projectId,
@@ -248,7 +250,7 @@ async function creation(
   const rank = await placeInState(tx, by, { stateId: first.id, parentId: null }, place);
   const number = await takeNumber(tx, projectId);
   const data: CreatedData = {
-    ...(await withAgreedTerms(tx, projectId, fields, null)),
+    ...(await withAgreedTerms(tx, projectId, { ...fields, sprintId }, null)),
     own,
     projectId,
     number,

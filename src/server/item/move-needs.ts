@@ -16,7 +16,7 @@ import { askedItem } from "../condition/asked-items";
 import type { ProjectAccess } from "../people/access";
 import { membersAmong } from "../people/belonging";
 import type { Principal } from "../people/viewer";
-import { sprintsNow } from "../plan/timeboxes";
+import { hasEnded, sprintsNow } from "../plan/timeboxes";
 import { waitedFor } from "./around";
 import { loadOwnFields } from "./own-fields";
 import { readEvents, wasUndone } from "./history";
@@ -30,6 +30,7 @@ export interface MoveNeeds {
   teamsOf: (personId: string) => readonly string[];
   followUps: FollowUpContext;
   ownFields: readonly OwnField[];
+  inEndedSprint: boolean;
 }
 
 export async function moveNeeds({
@@ -74,6 +75,11 @@ export async function moveNeeds({
     around: before && asksAround ? await askedItem(tx, before) : NOTHING_AROUND,
     asker: { personId: viewer.personId, teamIds, now, zone: access.project.zone, sprints },
     ownFields,
+    // Only of what is finished, and may be open again by it, is it asked.
+    inEndedSprint:
+      transition !== undefined && before?.stateKind === "finished" && before.sprintId !== null
+        ? await hasEnded(tx, before.sprintId)
+        : false,
     teamsOf: (id) => approverTeams.get(id) ?? [],
     followUps:
       before && transition

@@ -70,7 +70,10 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     stays,
     blocks,
     parent,
-    sprints,
+    // Where the project plans without any, only the one that it is in.
+    sprints: access.project.usesSprints
+      ? sprints
+      : sprints.filter(({ id }) => id === row.sprintId),
     releases,
     ownFields,
     votes,

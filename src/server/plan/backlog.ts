@@ -19,6 +19,7 @@ import { withVisibleOthers } from "../item/visible-others";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { invalid } from "../refused";
+import { planSettingsOf } from "./settings";
 import { timeboxTotals } from "./timebox-totals";
 import { loadReleases, loadSprints } from "./timeboxes";
 
@@ -57,7 +58,7 @@ export async function readBacklog(
       pulledInto(entered, now),
       timeboxTotals(reader, viewer, project.id),
       roster(reader, project.id),
-      loadSprints(reader, project.id),
+      access.project.usesSprints ? loadSprints(reader, project.id) : [],
       loadReleases(reader, project.id),
       loadOwnFields(reader, project.id),
     ],
@@ -74,6 +75,7 @@ export async function readBacklog(
     people,
     sprints,
     releases,
+    settings: planSettingsOf(access.project),
     ownFields: ownFields.filter((f) => f.removedAt === null),
     rights: {
       move: access.may("move item"),

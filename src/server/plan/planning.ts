@@ -15,6 +15,7 @@ import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { pastSprint } from "./past-sprints";
 import { recordedIn } from "../time/in-sprints";
+import { planSettingsOf } from "./settings";
 import { waitsAmong } from "./waits";
 import { sprintItems } from "./sprint-items";
 import { loadSprints } from "./timeboxes";
@@ -127,7 +128,12 @@ export async function readPlanning(
     focus,
     past,
     perPoint: hoursPerPoint(pastRoom, focus.share),
-    rights: { plan: access.may("plan work") && access.may("edit item") },
+    settings: planSettingsOf(of),
+    last: all.at(-1) ?? null,
+    rights: {
+      plan: access.may("plan work") && access.may("edit item"),
+      settings: access.may("edit workflow"),
+    },
     now,
   };
 }

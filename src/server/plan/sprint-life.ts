@@ -1,13 +1,16 @@
 import { and, asc, eq, isNull, ne } from "drizzle-orm";
 import { v7 as newId } from "uuid";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
-import type { SprintAct } from "@/core/plan/request";
+import { copiedFields } from "@/core/item/copy";
+import type { Split, SprintAct } from "@/core/plan/request";
 import { sprintStanding } from "@/core/plan/sprint";
 import type { SprintView } from "@/core/plan/sprint-view";
 import { plainChange } from "@/core/workflow/design-change";
 import { transact, type Transaction } from "@/db/connection";
 import { item, project, sprint } from "@/db/schema";
 import { throughDoor } from "../item/door";
+import { enterAlong, enterNew } from "../item/enter";
+import { snapshotOf } from "../item/rows";
 import { enterProject, isSeen, seesAnywhere, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
@@ -49,13 +52,13 @@ export async function actOnSprint(
         throw invalid(`${row.name} has not begun.`, "Take it out instead, or start it first.");
       if (standing === "ended")
         throw invalid(`${row.name} has ended already.`, "Look at its report.");
-      await putOn(tx, { viewer, access, sprintId }, act);
       await set({
         endedAt: now,
         endedBy: viewer.personId,
         goalReached: act.reached,
         endWords: act.words,
       });
+      await putOn(tx, { viewer, access, sprintId }, act);
     } else {
       if (standing !== "ended")
         throw invalid(`${row.name} has not ended.`, "Nothing to bring back.");
@@ -98,20 +101,66 @@ async function putOn(
       and(eq(item.sprintId, sprintId), isNull(item.withdrawnAt), ne(item.stateKind, "finished")),
     )
     .orderBy(asc(item.id));
-  const otherwise = new Map(exceptions.map((one) => [one.itemId, one.to]));
+  const otherwise = new Map(exceptions.map((one) => [one.itemId, one]));
   // Of what somebody does not see, they cannot say where it goes by itself.
   const open = new Set(rows.filter(({ seen }) => seen).map(({ id }) => id));
   if (exceptions.some(({ itemId }) => !open.has(itemId)))
     throw invalid("Something of that is not open in it any more.", "Look at it once more.");
   for (const { id, version, project: of } of rows) {
-    const goesTo = otherwise.has(id) ? otherwise.get(id)! : to;
+    const exception = otherwise.get(id);
+    const goesTo = exception ? exception.to : to;
     if (goesTo === sprintId)
       throw invalid("Nothing stays behind in a sprint that has ended.", "Choose another one.");
     await throughDoor(tx, viewer, {
       // Of other projects too, and what this person does not see.
       on: { itemId: id, access: { ...access, project: of, may: () => true } },
       commandId: newId(),
-      ask: { kind: "edit", seenVersion: version, changes: { sprintId: goesTo } },
+      ask: {
+        kind: "edit",
+        seenVersion: version,
+        changes: exception?.split
+          ? { estimate: exception.split.remains, sprintId: goesTo }
+          : { sprintId: goesTo },
+      },
     });
+    if (exception?.split?.cutOff)
+      await cutOff(tx, { viewer, access, from: id }, exception.split.cutOff);
   }
+}
+
+/** Makes what is cut off from an item one of its own: like it, in the backlog, linked to it. */
+async function cutOff(
+  tx: Transaction,
+  { viewer, access, from }: { viewer: Viewer; access: ProjectAccess; from: string },
+  { title, points }: NonNullable<Split["cutOff"]>,
+): Promise<void> {
+  const [row] = await tx.select().from(item).where(eq(item.id, from));
+  if (row.projectId !== access.project.id)
+    throw invalid(
+      "Something of another project is not cut in two here.",
+      "Let it go on whole, and split it in its own project.",
+    );
+  const commandId = newId();
+  const made = await throughDoor(tx, viewer, {
+    on: await enterNew(tx, access, row.typeId, newId()),
+    commandId,
+    ask: {
+      kind: "create",
+      fields: {
+        ...copiedFields(snapshotOf(row), title, ["facts", "people"]),
+        estimate: points,
+        parentId: row.parentId,
+      },
+      place: "last",
+    },
+  });
+  await throughDoor(tx, viewer, {
+    on: await enterAlong(tx, { itemId: made.id, access }),
+    commandId,
+    ask: {
+      kind: "link",
+      linkKind: "came from",
+      otherKey: `${access.project.key}-${row.number}`,
+    },
+  });
 }

@@ -3,16 +3,19 @@ import type { AnyPgColumn } from "drizzle-orm/pg-core";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import type { Timebox } from "@/core/plan/membership";
 import type { SprintsMeant } from "@/core/condition/sprint-word";
+import { UNIT_LEVEL } from "@/core/item/item-type";
 import {
   overlap,
+  sprintStanding,
   sprintWords,
   type Listed,
   type PlannedSprint,
   type Release,
+  type Sprint,
 } from "@/core/plan/sprint";
 import { transact, type Reader, type Transaction } from "@/db/connection";
-import { release, releaseDate, sprint, timeboxProject } from "@/db/schema";
-import { enterProject } from "../people/access";
+import { itemType, release, releaseDate, sprint, timeboxProject } from "@/db/schema";
+import { enterProject, type ProjectRow } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
 import { countOpenInside } from "./timebox-totals";
@@ -21,15 +24,24 @@ import { announceDesign } from "../workflow/announce";
 import { keepDesignChange } from "../workflow/design-history";
 import type { TimeboxRequest } from "@/core/plan/request";
 
-/** That a sprint or a release takes items of a project, as a condition on its id. */
-export const openTo = (reader: Reader, box: Timebox, id: AnyPgColumn, projectId: string): SQL =>
+/** That a sprint or a release takes items of one of some projects, as a condition on its id. */
+export const openToAny = (
+  reader: Reader,
+  box: Timebox,
+  id: AnyPgColumn,
+  projectIds: readonly string[],
+): SQL =>
   inArray(
     id,
     reader
       .select({ id: timeboxProject.boxId })
       .from(timeboxProject)
-      .where(and(eq(timeboxProject.box, box), eq(timeboxProject.projectId, projectId))),
+      .where(and(eq(timeboxProject.box, box), inArray(timeboxProject.projectId, [...projectIds]))),
   );
+
+/** That a sprint or a release takes items of a project, as a condition on its id. */
+export const openTo = (reader: Reader, box: Timebox, id: AnyPgColumn, projectId: string): SQL =>
+  openToAny(reader, box, id, [projectId]);
 
 const TABLES = { sprint, release };
 
@@ -107,6 +119,14 @@ export async function sprintsNow(
   return sprintWords(await loadSprints(reader, project.id), isoDate(dayNumber(now, project.zone)));
 }
 
+/** Whose sprints and releases are edited, by whom. */
+interface Editing {
+  tx: Transaction;
+  viewer: Viewer;
+  project: ProjectRow;
+  now: number;
+}
+
 /** Makes, changes or takes out a sprint or a release. One that items are in is not taken out. */
 export async function editTimebox(
   viewer: Viewer,
@@ -121,84 +141,138 @@ export async function editTimebox(
       where: { key: projectKey },
       action: "plan work",
     });
-    const projectId = project.id;
-    const owner = { ownerKind: "project", ownerId: projectId } as const;
-    const owned = (of: typeof sprint | typeof release) =>
-      and(eq(of.ownerKind, owner.ownerKind), eq(of.ownerId, owner.ownerId));
-    const change = await changeOf(tx, request);
-    if (request.kind === "sprint") {
-      const clash = overlap([
-        ...(await loadSprints(tx, projectId)).filter((s) => s.id !== request.sprint.id),
-        request.sprint,
-      ]);
-      if (clash)
-        throw invalid(
-          `${clash[0].name} and ${clash[1].name} share days.`,
-          "One sprint follows the other: change the days of one.",
-        );
-      const stored = await tx
-        .insert(sprint)
-        .values({ ...request.sprint, ...owner, zone: project.zone })
-        .onConflictDoUpdate({
-          target: sprint.id,
-          set: request.sprint,
-          setWhere: owned(sprint),
-        })
-        .returning({ id: sprint.id });
-      if (stored.length === 0) throw notFound("sprint");
-      await openTimebox(tx, "sprint", request.sprint.id, projectId);
-    } else if (request.kind === "release") {
-      const { released, why = "", ...values } = request.release;
-      const [before] = await tx.select().from(release).where(eq(release.id, values.id));
-      const moves = before !== undefined && before.dueOn !== values.dueOn;
-      if (moves && before.dueOn !== null && why === "")
-        throw invalid("A day that moves needs a reason.", "Say in a few words why.");
-      const releasedAt = released ? (before?.releasedAt ?? now) : null;
-      const stored = await tx
-        .insert(release)
-        .values({ ...values, ...owner, zone: project.zone, releasedAt })
-        .onConflictDoUpdate({
-          target: release.id,
-          set: { ...values, releasedAt },
-          setWhere: owned(release),
-        })
-        .returning({ id: release.id });
-      if (stored.length === 0) throw notFound("release");
-      if (moves || (!before && values.dueOn !== null))
-        await tx.insert(releaseDate).values({
-          releaseId: values.id,
-          at: now,
-          byId: viewer.personId,
-          from: before?.dueOn ?? null,
-          to: values.dueOn,
-          why,
-        });
-      await openTimebox(tx, "release", values.id, projectId);
-    } else {
-      const [table, what] =
-        request.kind === "remove sprint"
-          ? ([sprint, "sprint"] as const)
-          : ([release, "release"] as const);
-      const n = await countOpenInside(tx, what, request.id);
-      if (n > 0)
-        throw invalid(
-          `${n === 1 ? "1 open item is" : `${n} open items are`} in this ${what}.`,
-          "Plan them elsewhere first.",
-        );
-      const gone = await tx
-        .update(table)
-        .set({ removedAt: now })
-        .where(and(eq(table.id, request.id), owned(table)))
-        .returning({ id: table.id });
-      if (gone.length === 0) throw notFound(what);
+    const editing = { tx, viewer, project, now };
+    for (const one of singly(request)) {
+      const change = await changeOf(tx, one);
+      if (one.kind === "sprint") await storeSprint(editing, one.sprint);
+      else if (one.kind === "release") await storeRelease(editing, one.release);
+      else await removeTimebox(editing, one);
+      const of = { projectId: project.id, byId: viewer.personId, at: now };
+      await keepDesignChange(tx, of, change);
     }
-    await keepDesignChange(tx, { projectId, byId: viewer.personId, at: now }, change);
-    await announceDesign(tx, projectId, { kind: "plan changed", data: {} });
+    await announceDesign(tx, project.id, { kind: "plan changed", data: {} });
   });
 }
 
+type Several = Extract<TimeboxRequest, { kind: "sprints" | "remove sprints" }>;
+type Single = Exclude<TimeboxRequest, Several>;
+
+/** What is asked of several at once, one after the other. */
+function singly(request: TimeboxRequest): Single[] {
+  if (request.kind === "sprints")
+    return request.sprints.map((sprint) => ({ kind: "sprint", sprint }));
+  if (request.kind === "remove sprints")
+    return request.ids.map((id) => ({ kind: "remove sprint", id }));
+  return [request];
+}
+
+const ownedBy = (of: typeof sprint | typeof release, { project }: Editing) =>
+  and(eq(of.ownerKind, "project"), eq(of.ownerId, project.id));
+
+const ownerOf = ({ project }: Editing) =>
+  ({ ownerKind: "project", ownerId: project.id, zone: project.zone }) as const;
+
+/** @throws Refused where it shares days with another one */
+async function storeSprint(editing: Editing, values: Sprint): Promise<void> {
+  const { tx, project } = editing;
+  const others = (await loadSprints(tx, project.id)).filter(({ id }) => id !== values.id);
+  const clash = overlap([...others, values]);
+  if (clash)
+    throw invalid(
+      `${clash[0].name} and ${clash[1].name} share days.`,
+      "One sprint follows the other: change the days of one.",
+    );
+  const stored = await tx
+    .insert(sprint)
+    .values({ ...values, ...ownerOf(editing) })
+    .onConflictDoUpdate({
+      target: sprint.id,
+      set: { ...values, removedAt: null },
+      setWhere: ownedBy(sprint, editing),
+    })
+    .returning({ id: sprint.id });
+  if (stored.length === 0) throw notFound("sprint");
+  await openTimebox(tx, "sprint", values.id, project.id);
+}
+
+/** @throws Refused where its day moves and nobody says why */
+async function storeRelease(
+  editing: Editing,
+  { released, why = "", ...values }: Extract<Single, { kind: "release" }>["release"],
+): Promise<void> {
+  const { tx, viewer, project, now } = editing;
+  const [before] = await tx.select().from(release).where(eq(release.id, values.id));
+  const moves = before !== undefined && before.dueOn !== values.dueOn;
+  if (moves && before.dueOn !== null && why === "")
+    throw invalid("A day that moves needs a reason.", "Say in a few words why.");
+  const releasedAt = released ? (before?.releasedAt ?? now) : null;
+  const stored = await tx
+    .insert(release)
+    .values({ ...values, ...ownerOf(editing), releasedAt })
+    .onConflictDoUpdate({
+      target: release.id,
+      set: { ...values, releasedAt },
+      setWhere: ownedBy(release, editing),
+    })
+    .returning({ id: release.id });
+  if (stored.length === 0) throw notFound("release");
+  if (moves || (!before && values.dueOn !== null))
+    await tx.insert(releaseDate).values({
+      releaseId: values.id,
+      at: now,
+      byId: viewer.personId,
+      from: before?.dueOn ?? null,
+      to: values.dueOn,
+      why,
+    });
+  await openTimebox(tx, "release", values.id, project.id);
+}
+
+/** @throws Refused where anything open is in it */
+async function removeTimebox(
+  editing: Editing,
+  { kind, id }: Extract<Single, { kind: "remove sprint" | "remove release" }>,
+): Promise<void> {
+  const { tx, now } = editing;
+  const [table, what] =
+    kind === "remove sprint" ? ([sprint, "sprint"] as const) : ([release, "release"] as const);
+  const n = await countOpenInside(tx, what, id);
+  if (n > 0)
+    throw invalid(
+      `${n === 1 ? "1 open item is" : `${n} open items are`} in this ${what}.`,
+      "Plan them elsewhere first.",
+    );
+  const gone = await tx
+    .update(table)
+    .set({ removedAt: now })
+    .where(and(eq(table.id, id), ownedBy(table, editing)))
+    .returning({ id: table.id });
+  if (gone.length === 0) throw notFound(what);
+}
+
+/**
+ * The sprint that a new item of a project goes into by itself: the one that runs, where the project
+ * wants that and the item is of the level that is planned.
+ */
+export async function sprintForNew(
+  tx: Transaction,
+  project: ProjectRow,
+  typeId: string,
+  now = Date.now(),
+): Promise<string | null> {
+  if (!project.usesSprints || !project.newIntoSprint) return null;
+  const [type] = await tx
+    .select({ level: itemType.level })
+    .from(itemType)
+    .where(and(eq(itemType.projectId, project.id), eq(itemType.id, typeId)));
+  if (type?.level !== UNIT_LEVEL) return null;
+  const today = isoDate(dayNumber(now, project.zone));
+  const all = await loadSprints(tx, project.id);
+  return all.find((one) => sprintStanding(one, today) === "running")?.id ?? null;
+}
+
 /** What a request changes of the sprints and releases, in words. */
-async function changeOf(tx: Transaction, request: TimeboxRequest): Promise<DesignChange | null> {
+async function changeOf(tx: Transaction, request: Single): Promise<DesignChange | null> {
   const area = "sprints and releases";
   if (request.kind === "sprint") {
     const [before] = await tx.select().from(sprint).where(eq(sprint.id, request.sprint.id));

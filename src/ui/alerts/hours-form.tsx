@@ -1,8 +1,10 @@
 "use client";
 import { useState, type FormEvent } from "react";
-import type { PersonHours } from "@/core/alerts/hours";
+import { MOST_DAYS_OFF, type PersonHours } from "@/core/alerts/hours";
+import { addMonths } from "@/core/calendar/month";
 import { Button, TextButton } from "@/ui/kit/button";
 import { Check } from "@/ui/kit/check";
+import { DaysFromFile } from "@/ui/kit/days-from-file";
 import { DateInput } from "@/ui/kit/date-input";
 import { Field, TextInput } from "@/ui/kit/field";
 import { Select } from "@/ui/kit/select";
@@ -123,6 +125,12 @@ export function HoursForm({
   );
 }
 
+/** From today on for two years. */
+function ahead() {
+  const today = new Date().toISOString().slice(0, 10);
+  return { from: today, to: addMonths(today, 24) };
+}
+
 function DaysOff({
   daysOff,
   onChange,
@@ -139,6 +147,14 @@ function DaysOff({
     onChange([...others, { from, to: last }].toSorted((a, b) => (a.from < b.from ? -1 : 1)));
     setFrom("");
     setTo("");
+  };
+  const take = (read: readonly { from: string; to: string }[]) => {
+    const fresh = read
+      .map(({ from, to }) => ({ from, to }))
+      .filter((one) => !daysOff.some((known) => known.from <= one.from && one.to <= known.to))
+      .slice(0, MOST_DAYS_OFF - daysOff.length);
+    onChange([...daysOff, ...fresh].toSorted((a, b) => (a.from < b.from ? -1 : 1)));
+    return fresh.length;
   };
   return (
     <fieldset className="flex flex-col gap-1">
@@ -169,6 +185,7 @@ function DaysOff({
           Add
         </Button>
       </div>
+      <DaysFromFile label="Days off from a calendar file" window={ahead()} onDays={take} />
     </fieldset>
   );
 }

@@ -1,11 +1,14 @@
 "use client";
+import { DaysFromFile } from "@/ui/kit/days-from-file";
 import { DateInput } from "@/ui/kit/date-input";
 import { TimeInput } from "@/ui/kit/time-input";
 import { TextInput } from "@/ui/kit/field";
 import { Button } from "@/ui/kit/button";
 import { Check } from "@/ui/kit/check";
 import { useState } from "react";
-import type { WorkingCalendar } from "@/core/calendar/working-time";
+import { addMonths } from "@/core/calendar/month";
+import { eachDayOf, type NamedDays } from "@/core/calendar/named-days";
+import { MOST_HOLIDAYS, type WorkingCalendar } from "@/core/calendar/working-time";
 import { ListEditor } from "@/ui/kit/list-editor";
 import { FormFooter } from "@/ui/kit/form-footer";
 
@@ -33,6 +36,7 @@ export function CalendarEditor({
   const [day, setDay] = useState("");
   const [name, setName] = useState("");
   const changed = draft !== calendar;
+  const today = new Date().toISOString().slice(0, 10);
   const setDayHours = (i: number, hours: { from: number; to: number } | null) =>
     setDraft((d) => ({ ...d, week: d.week.map((w, j) => (j === i ? hours : w)) }));
   const addHoliday = () => {
@@ -40,6 +44,15 @@ export function CalendarEditor({
     setDraft({ ...draft, holidays: holidays.sort((a, b) => (a.date < b.date ? -1 : 1)) });
     setDay("");
     setName("");
+  };
+  const take = (read: readonly NamedDays[]) => {
+    const known = new Set(draft.holidays.map(({ date }) => date));
+    const fresh = eachDayOf(read)
+      .filter(({ date }) => !known.has(date))
+      .slice(0, MOST_HOLIDAYS - known.size);
+    const holidays = [...draft.holidays, ...fresh];
+    setDraft({ ...draft, holidays: holidays.toSorted((a, b) => (a.date < b.date ? -1 : 1)) });
+    return fresh.length;
   };
   return (
     <section aria-label="Working calendar">
@@ -118,6 +131,13 @@ export function CalendarEditor({
             Add
           </Button>
         </div>
+        {mayEdit && (
+          <DaysFromFile
+            label="Days without work from a calendar file"
+            window={{ from: addMonths(today, -12), to: addMonths(today, 24) }}
+            onDays={take}
+          />
+        )}
       </ListEditor>
       {mayEdit && changed && (
         <FormFooter

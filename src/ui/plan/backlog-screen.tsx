@@ -181,33 +181,9 @@ function BacklogHead({
         projectKey={view.project.key}
         mayDesign={view.rights.design}
       />
-      {view.sprints.length > 0 && (
-        <>
-          <ButtonLink small look="quiet" href={`/p/${view.project.key}/plan/planning`}>
-            Plan sprints
-          </ButtonLink>
-          <ButtonLink small look="quiet" href={`/p/${view.project.key}/plan/sprints`}>
-            Sprints
-          </ButtonLink>
-        </>
-      )}
-      <ButtonLink small look="quiet" href={`/p/${view.project.key}/plan/releases`}>
-        Releases
-      </ButtonLink>
       <ButtonLink small look="quiet" href={`/p/${view.project.key}/flow?as=timeline`}>
         Timeline
       </ButtonLink>
-      <ButtonLink small look="quiet" href={`/p/${view.project.key}/plan/time`}>
-        Time
-      </ButtonLink>
-      <ButtonLink small look="quiet" href={`/p/${view.project.key}/plan/parts`}>
-        Parts
-      </ButtonLink>
-      {view.rights.design && (
-        <ButtonLink small look="quiet" href={`/p/${view.project.key}/plan/withdrawn`}>
-          Withdrawn
-        </ButtonLink>
-      )}
       {view.rights.edit && (
         <NewItem
           projectKey={view.project.key}

@@ -1,8 +1,8 @@
 "use client";
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import { counted } from "@/core/formats/counted";
 import type { OpenInSprint } from "@/core/plan/sprint-view";
-import { Field, TextArea } from "@/ui/kit/field";
+import { Field, TextArea, TextInput } from "@/ui/kit/field";
 import { FormFooter } from "@/ui/kit/form-footer";
 import { tellDone } from "@/ui/kit/notice";
 import { problemOf } from "@/ui/kit/request";
@@ -12,6 +12,14 @@ import type { SprintHandle } from "./use-sprint";
 
 const BACKLOG = "";
 const AS_ALL = "as all";
+const SPLIT = "split";
+
+/** How something open is split, as it is typed. */
+interface SplitDraft {
+  remains: string;
+  title: string;
+  points: string;
+}
 
 /** How a sprint ends: whether its goal was reached, and what becomes of everything open in it. */
 export function EndSprint({
@@ -26,6 +34,7 @@ export function EndSprint({
   const [words, setWords] = useState("");
   const [to, setTo] = useState(next[0]?.id ?? BACKLOG);
   const [otherwise, setOtherwise] = useState<Record<string, string>>({});
+  const [splits, setSplits] = useState<Record<string, SplitDraft>>({});
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const places = [
@@ -43,7 +52,11 @@ export function EndSprint({
         to: idOf(to),
         exceptions: Object.entries(otherwise)
           .filter(([, place]) => place !== AS_ALL)
-          .map(([itemId, place]) => ({ itemId, to: idOf(place) })),
+          .map(([itemId, place]) =>
+            place === SPLIT
+              ? { itemId, to: idOf(to), split: splitOf(splits[itemId]) }
+              : { itemId, to: idOf(place) },
+          ),
       });
       tellDone(`${sprint.name} has ended.`, () => act({ kind: "bring back" }));
       onDone();
@@ -101,10 +114,25 @@ export function EndSprint({
               <OpenRow
                 key={item.id}
                 item={item}
-                places={[{ value: AS_ALL, label: "as all" }, ...places]}
+                places={[
+                  { value: AS_ALL, label: "as all" },
+                  ...places,
+                  { value: SPLIT, label: "split it" },
+                ]}
                 place={otherwise[item.id] ?? AS_ALL}
-                onPlace={(place) => setOtherwise((now) => ({ ...now, [item.id]: place }))}
-              />
+                onPlace={(place) => {
+                  setOtherwise((now) => ({ ...now, [item.id]: place }));
+                  setSplits((now) => ({ [item.id]: firstSplit(item), ...now }));
+                }}
+              >
+                {otherwise[item.id] === SPLIT && (
+                  <SplitFields
+                    item={item}
+                    draft={splits[item.id]}
+                    onChange={(draft) => setSplits((now) => ({ ...now, [item.id]: draft }))}
+                  />
+                )}
+              </OpenRow>
             ))}
           </ul>
         </>
@@ -119,14 +147,16 @@ function OpenRow({
   places,
   place,
   onPlace,
+  children,
 }: {
   item: OpenInSprint;
   places: { value: string; label: string }[];
   place: string;
   onPlace: (place: string) => void;
+  children: ReactNode;
 }) {
   return (
-    <li className="flex items-center gap-2 border-t border-line py-1 text-[13px]">
+    <li className="flex flex-wrap items-center gap-2 border-t border-line py-1 text-[13px]">
       <TypeGlyph typeId={typeId} />
       <span className="key">{key}</span>
       <span className="min-w-0 flex-1 truncate">{title}</span>
@@ -140,6 +170,63 @@ function OpenRow({
         options={places}
         onChange={onPlace}
       />
+      {children}
     </li>
+  );
+}
+
+const firstSplit = ({ title }: OpenInSprint): SplitDraft => ({ remains: "", title, points: "" });
+
+/** What is sent of a split; what cannot be read as a number is refused where it is parsed. */
+const splitOf = ({ remains, title, points }: SplitDraft) => ({
+  remains: Number(remains.replace(",", ".") || NaN),
+  cutOff: title.trim()
+    ? { title, points: points.trim() === "" ? null : Number(points.replace(",", ".")) }
+    : null,
+});
+
+/** How large what goes on is, and what becomes of the rest. */
+function SplitFields({
+  item: { key, estimate },
+  draft,
+  onChange,
+}: {
+  item: OpenInSprint;
+  draft: SplitDraft;
+  onChange: (draft: SplitDraft) => void;
+}) {
+  const remain = (remains: string) => {
+    const rest = (estimate ?? 0) - Number(remains.replace(",", "."));
+    onChange({ ...draft, remains, points: rest > 0 ? String(rest) : "" });
+  };
+  return (
+    <div className="flex w-full flex-wrap items-center gap-2 border-l-[3px] border-accent pb-1 pl-2">
+      <span>goes on with</span>
+      <TextInput
+        aria-label={`Points that remain of ${key}`}
+        className="!w-[58px]"
+        inputMode="decimal"
+        required
+        value={draft.remains}
+        onChange={(event) => remain(event.target.value)}
+      />
+      <span>of {estimate ?? "no"} points; cut off into the backlog</span>
+      <TextInput
+        aria-label={`What is cut off from ${key}`}
+        className="!w-auto min-w-[150px] flex-1"
+        maxLength={200}
+        placeholder="nothing: it is only smaller now"
+        value={draft.title}
+        onChange={(event) => onChange({ ...draft, title: event.target.value })}
+      />
+      <TextInput
+        aria-label={`Points cut off from ${key}`}
+        className="!w-[58px]"
+        inputMode="decimal"
+        disabled={draft.title.trim() === ""}
+        value={draft.points}
+        onChange={(event) => onChange({ ...draft, points: event.target.value })}
+      />
+    </div>
   );
 }

@@ -2,6 +2,7 @@
 import { Plus } from "lucide-react";
 import { useState } from "react";
 import { v7 as newId } from "uuid";
+import { parseIsoDate } from "@/core/calendar/zone";
 import { planContract } from "@/core/plan/contract";
 import type { TimeboxRequest } from "@/core/plan/request";
 import { sprintAfter, type Sprint } from "@/core/plan/sprint";
@@ -18,6 +19,12 @@ const undoOf = (body: TimeboxRequest): TimeboxRequest | null =>
     : body.kind === "release"
       ? { kind: "remove release", id: body.release.id }
       : null;
+
+/** As long as the last one is; two weeks where there is none. */
+const usualDays = (sprints: readonly Sprint[]): number => {
+  const last = sprints.at(-1);
+  return last ? parseIsoDate(last.endsOn) - parseIsoDate(last.startsOn) + 1 : 14;
+};
 
 /** Makes a sprint or a release where its column is wanted. */
 export function NewTimebox({
@@ -66,7 +73,10 @@ export function NewTimebox({
       }
     >
       {kind === "sprint" ? (
-        <SprintForm given={{ id: newId(), goal: "", ...sprintAfter(sprints, today) }} {...form} />
+        <SprintForm
+          given={{ id: newId(), goal: "", ...sprintAfter(sprints, today, usualDays(sprints)) }}
+          {...form}
+        />
       ) : (
         <ReleaseForm given={{ id: newId(), name: "", dueOn: null, releasedAt: null }} {...form} />
       )}

@@ -11,8 +11,11 @@ import { useState } from "react";
 import { counted } from "@/core/formats/counted";
 import type { PlanItem, PlanningView } from "@/core/plan/planning-view";
 import { velocityRange } from "@/core/plan/sprint-ledger";
-import { ButtonLink } from "@/ui/kit/button";
+import { Button } from "@/ui/kit/button";
+import { Sheet } from "@/ui/kit/sheet";
 import { PlanColumn } from "./plan-column";
+import { PlanSettingsForm } from "./plan-settings";
+import { SprintsInARow } from "./sprints-in-a-row";
 import { SprintColumn } from "./sprint-column";
 import { usePlanning } from "./use-planning";
 
@@ -23,7 +26,8 @@ const BACKLOG = "backlog";
 /** The next sprints side by side, each with what it can take, and the backlog beside them. */
 export function PlanningScreen({ initial }: { initial: PlanningView }) {
   const handle = usePlanning(initial);
-  const { view, items, move } = handle;
+  const { view, items, move, readAgain } = handle;
+  const [settling, setSettling] = useState(false);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: DRAG_FROM_PX } }),
@@ -64,12 +68,12 @@ export function PlanningScreen({ initial }: { initial: PlanningView }) {
             {counted(chosen.size, "item")} chosen, drag one of them
           </span>
         )}
-        <ButtonLink small look="quiet" href={`/p/${view.project.key}/plan/sprints`}>
-          Reports
-        </ButtonLink>
-        <ButtonLink small look="quiet" href={`/p/${view.project.key}/plan`}>
-          Backlog
-        </ButtonLink>
+        {view.rights.settings && (
+          <Button small look="quiet" onClick={() => setSettling(true)}>
+            How we plan
+          </Button>
+        )}
+        {view.rights.plan && <SprintsInARow view={view} onMade={() => void readAgain()} />}
       </div>
       <DndContext
         id="planning"
@@ -93,11 +97,21 @@ export function PlanningScreen({ initial }: { initial: PlanningView }) {
           ))}
           {view.sprints.length === 0 && (
             <p className="p-6 text-ink-soft">
-              No sprint runs or comes. Add one beside the backlog: then it stands here.
+              No sprint runs or comes. Make the next ones: then they stand here.
             </p>
           )}
         </div>
       </DndContext>
+      <Sheet open={settling} onClose={() => setSettling(false)} title="How we plan">
+        <PlanSettingsForm
+          projectKey={view.project.key}
+          settings={view.settings}
+          onLeave={() => {
+            setSettling(false);
+            void readAgain();
+          }}
+        />
+      </Sheet>
     </div>
   );
 }

@@ -13,7 +13,7 @@ import {
 import { SPRINT_UNITS, type SprintUnit } from "@/core/plan/sprint-ledger";
 import type { Release } from "@/core/plan/sprint";
 import { ChartFrame, Nothing } from "@/ui/flow/chart-frame";
-import { Button, ButtonLink, TextButton } from "@/ui/kit/button";
+import { Button, TextButton } from "@/ui/kit/button";
 import { usePanel } from "@/ui/kit/panel-context";
 import { ChoiceTabs } from "@/ui/kit/choice-tabs";
 import { Sheet } from "@/ui/kit/sheet";
@@ -46,9 +46,6 @@ export function ReleasesScreen({
           to come
         </p>
         <span className="flex-1" />
-        <ButtonLink small look="quiet" href={`/p/${view.project.key}/plan`}>
-          Backlog
-        </ButtonLink>
         {view.rights.plan && <Button onClick={make}>New release</Button>}
       </div>
       <div className="flex min-h-0 flex-1 max-sm:flex-col">

@@ -6,7 +6,7 @@ import { counted } from "@/core/formats/counted";
 import { SPRINT_UNITS, type SprintUnit } from "@/core/plan/sprint-ledger";
 import type { SprintView } from "@/core/plan/sprint-view";
 import { ChartFrame, Nothing } from "@/ui/flow/chart-frame";
-import { Button, ButtonLink } from "@/ui/kit/button";
+import { Button } from "@/ui/kit/button";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { Select } from "@/ui/kit/select";
 import { ChoiceTabs } from "@/ui/kit/choice-tabs";
@@ -110,9 +110,6 @@ function SprintHead({ handle }: { handle: SprintHandle }) {
         }))}
         onChange={(id) => router.push(place(id))}
       />
-      <ButtonLink small look="quiet" href={`/p/${project.key}/plan`}>
-        Backlog
-      </ButtonLink>
       {rights.plan && sprint.standing === "coming" && (
         <Button look="accent" onClick={() => doing("start", `${sprint.name} runs.`)}>
           Start {sprint.name}
@@ -132,7 +129,7 @@ function SprintHead({ handle }: { handle: SprintHandle }) {
         open={ending}
         onClose={() => setEnding(false)}
         title={`${sprint.name} ends`}
-        className="!w-[560px]"
+        className="!w-[640px]"
       >
         <EndSprint handle={handle} onDone={() => setEnding(false)} />
       </Sheet>

@@ -23,6 +23,7 @@ import { usePanel } from "@/ui/kit/panel-context";
 import { ask } from "@/ui/kit/request";
 import { shortDate } from "@/ui/kit/time";
 import { PlanCard } from "./plan-card";
+import { usePlanSettings } from "./plan-settings";
 import { ReleaseForm, SprintForm } from "./timebox-form";
 
 type Edited =
@@ -113,7 +114,12 @@ function Sprints({ view, reach, onEdit }: ListProps<Sprint>) {
       (view.totals[s.id]?.items ?? 0) > 0 ||
       isOver(s, today),
   );
-  const next = (): Sprint => ({ id: newId(), goal: "", ...sprintAfter(view.sprints, today) });
+  const next = (): Sprint => ({
+    id: newId(),
+    goal: "",
+    ...sprintAfter(view.sprints, today, view.settings.sprintDays),
+  });
+  if (!view.settings.usesSprints) return <NoSprints view={view} />;
   return (
     <Section
       title="Sprints"
@@ -141,6 +147,26 @@ function Sprints({ view, reach, onEdit }: ListProps<Sprint>) {
         </PlanCard>
       ))}
     </Section>
+  );
+}
+
+/** That the project plans without sprints, with the switch for whoever may use it. */
+function NoSprints({ view: { project, settings, rights } }: { view: BacklogView }) {
+  const store = usePlanSettings(project.key, settings);
+  return (
+    <section aria-label="Sprints">
+      <h2 className="text-[15px]">Sprints</h2>
+      <p className="text-[13px] text-ink-soft">
+        This project plans without sprints.{" "}
+        {rights.design && (
+          <TextButton
+            onClick={() => void store({ usesSprints: true }, `${project.name} plans in sprints.`)}
+          >
+            Plan in sprints
+          </TextButton>
+        )}
+      </p>
+    </section>
   );
 }
 

@@ -67,7 +67,7 @@ export function usePlanning(initial: PlanningView) {
       tellProblem(error);
     }
   };
-  return { view, items, move };
+  return { view, items, move, readAgain };
 }
 
 export type PlanningHandle = ReturnType<typeof usePlanning>;

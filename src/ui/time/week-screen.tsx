@@ -5,7 +5,7 @@ import { addDays } from "@/core/calendar/month";
 import { amountWords } from "@/core/time/amount";
 import { mondayOf, weekNumber, type WeekView } from "@/core/time/week";
 import { ItemPicker, type PickedItem } from "@/ui/item/item-picker";
-import { Button, ButtonLink } from "@/ui/kit/button";
+import { Button } from "@/ui/kit/button";
 import { Select } from "@/ui/kit/select";
 import { shortDate } from "@/ui/kit/time";
 import { useWeek } from "./use-week";
@@ -62,9 +62,6 @@ export function WeekScreen({ projectKey, initial }: { projectKey: string; initia
             onChange={week.look}
           />
         )}
-        <ButtonLink small look="quiet" href={`/p/${projectKey}/plan`}>
-          Backlog
-        </ButtonLink>
       </div>
       <div className="px-4 py-3">
         <WeekTable week={week} lines={lines} />

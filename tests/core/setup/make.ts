@@ -71,6 +71,7 @@ export function context(change: Partial<DecisionContext> = {}): DecisionContext 
     teamName: (id) => id,
     followUps: { ...NO_FOLLOW_UP_CONTEXT, newCommentId: () => "follow-up-comment" },
     nameOf: (id) => id[0].toUpperCase() + id.slice(1),
+    inEndedSprint: false,
     ...change,
   };
 }

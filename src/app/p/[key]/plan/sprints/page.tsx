@@ -1,7 +1,9 @@
 import type { Metadata } from "next";
 import { forPage, pageViewer } from "@/app/page-access";
 import { readSprint, sprintToShow } from "@/server/plan/sprint-view";
+import { readHowItPlans } from "@/server/plan/settings";
 import { ButtonLink } from "@/ui/kit/button";
+import { WithoutSprints } from "@/ui/plan/plan-settings";
 import { SprintScreen } from "@/ui/plan/sprint-screen";
 
 export const metadata: Metadata = { title: "Sprint" };
@@ -16,6 +18,9 @@ export default async function SprintPage({
   const viewer = await pageViewer();
   const [{ key }, { sprint }] = await Promise.all([params, searchParams]);
   const asked = typeof sprint === "string" ? sprint : null;
+  const plans = await forPage(readHowItPlans(viewer, key));
+  // The reports of those that it had are there all the same.
+  if (asked === null && !plans.settings.usesSprints) return <WithoutSprints {...plans} />;
   const id = asked ?? (await forPage(sprintToShow(viewer, key)));
   if (id === null)
     return (
