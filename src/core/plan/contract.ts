@@ -8,7 +8,9 @@ import type { PlanningView } from "./planning-view";
 import { USUAL_REACH_WEEKS, type ReachView } from "./reach-view";
 import type { ReleasesView, ReleaseView } from "./release-view";
 import { sprintActBody, timeboxBody } from "./request";
+import { takersQuery, type RoomView, type TakersView } from "./room-view";
 import type { SprintView } from "./sprint-view";
+import type { WaitingView } from "./waiting-view";
 
 export const planContract = {
   /** What is around the backlog of a project: how much is in it, and its sprints and releases. */
@@ -105,6 +107,28 @@ export const planContract = {
     method: "GET",
     path: "/api/public/calendar/:token",
     answer: answered<string>(),
+  }),
+  /** What waits for what over the next sprints. */
+  waiting: contract({
+    method: "GET",
+    path: "/api/projects/:key/plan/waiting",
+    answer: answered<WaitingView>(),
+    kept: "waiting",
+  }),
+  /** The next weeks of its people, with all that they have. */
+  room: contract({
+    method: "GET",
+    path: "/api/projects/:key/plan/room",
+    answer: answered<RoomView>(),
+    kept: "room",
+  }),
+  /** Who could take an item, and why. */
+  takers: contract({
+    method: "GET",
+    path: "/api/projects/:key/plan/room/takers",
+    query: takersQuery,
+    answer: answered<TakersView>(),
+    kept: "takers",
   }),
   /** How a project plans. */
   settings: contract({

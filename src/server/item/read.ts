@@ -70,10 +70,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     stays,
     blocks,
     parent,
-    // Where the project plans without any, only the one that it is in.
-    sprints: access.project.usesSprints
-      ? sprints
-      : sprints.filter(({ id }) => id === row.sprintId),
+    sprints,
     releases,
     ownFields,
     votes,
@@ -272,7 +269,8 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     ),
     promise: await promiseOf(db, access.project, { itemId: row.id, now }),
     time,
-    sprints,
+    // Where the project plans without any, only the one that it is in.
+    sprints: access.project.usesSprints ? sprints : sprints.filter(({ id }) => id === row.sprintId),
     releases,
     ownFields,
     shown: shown.get(row.id) ?? {},

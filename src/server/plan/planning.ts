@@ -2,23 +2,18 @@ import { and, asc, eq, inArray, isNull, ne, sql, type SQL } from "drizzle-orm";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { UNIT_LEVEL } from "@/core/item/item-type";
 import { PLANNING_ROWS, type PlanItem, type PlanningView } from "@/core/plan/planning-view";
-import { daysAtWork, focusOf, hoursPerPoint, roomInPoints, type FocusPast } from "@/core/plan/room";
-import { VELOCITY_OF } from "@/core/plan/sprint-ledger";
+import { roomInPoints } from "@/core/plan/room";
 import { sprintStanding } from "@/core/plan/sprint";
 import { database, type Reader } from "@/db/connection";
 import { item, itemType, project } from "@/db/schema";
-import { hoursOf } from "../alerts/hours";
-import { loadRules } from "../intake/rules";
 import { countWhere } from "../item/count";
 import { enterProject, hiddenAnywhere, seesAnywhere, seesItem } from "../people/access";
-import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
-import { pastSprint } from "./past-sprints";
-import { recordedIn } from "../time/in-sprints";
+import { atWork, readFocus } from "./focus";
 import { planSettingsOf } from "./settings";
 import { waitsAmong } from "./waits";
-import { sprintItems } from "./sprint-items";
 import { loadSprints } from "./timeboxes";
+import { readWorkers } from "./workers";
 
 /** So many sprints stand beside the backlog. */
 const SPRINTS_SHOWN = 4;
@@ -40,7 +35,6 @@ export async function readPlanning(
   const all = await loadSprints(reader, of.id);
   const shown = all.filter(({ endedAt, endsOn }) => endedAt === null && endsOn >= today);
   const sprints = shown.slice(0, SPRINTS_SHOWN);
-  const ended = all.filter(({ endedAt }) => endedAt !== null).slice(-VELOCITY_OF);
   const ids = sprints.map(({ id }) => id);
   const waiting = and(
     eq(item.projectId, of.id),
@@ -50,58 +44,28 @@ export async function readPlanning(
     inArray(item.typeId, unitTypes(reader, of.id)),
     seesItem(reader, viewer),
   )!;
-  const [backlog, backlogTotal, planned, sums, members, recorded, { people }, { calendar }] =
-    await Promise.all([
-      readItems(reader, waiting, PLANNING_ROWS),
-      countWhere(reader, waiting),
-      readItems(reader, and(openIn(ids), seesAnywhere(reader, viewer))!),
-      sumsOf(reader, viewer, ids),
-      sprintItems(
-        reader,
-        ended.map(({ id }) => id),
-      ),
-      recordedIn(reader, ended),
-      roster(reader, of.id),
-      loadRules(reader, of.id),
-    ]);
-  const workers = people.filter(({ role }) => role !== "observer");
-  const hours = await hoursOf(
-    reader,
-    workers.map(({ id }) => id),
-  );
-  const holidays = new Set(calendar.holidays.map(({ date }) => date));
-  const atWork = (stretch: { startsOn: string; endsOn: string }) =>
-    workers.map(({ id }) => ({
-      id,
-      ...daysAtWork(hours(id), { from: stretch.startsOn, to: stretch.endsOn }, holidays),
-    }));
-  const daysIn = (of: readonly { days: number }[]) => of.reduce((sum, { days }) => sum + days, 0);
-  const past = ended.map((one) => pastSprint(one, of.zone, members.get(one.id) ?? []));
-  const pastPeople = ended.map((one) => {
-    const recordedIn = recorded.get(one.id);
-    return atWork(one).map(({ id, days }) => ({
-      id,
-      days,
-      recorded: (recordedIn?.get(id) ?? 0) / 60,
-      available: days * hours(id).hoursADay,
-    }));
-  });
-  const pastRoom = past.map(({ velocity }, i) => ({
-    velocity,
-    days: daysIn(pastPeople[i]),
-    ...together(pastPeople[i]),
-  }));
-  const focus = focusOf([], pastRoom);
+  const [backlog, backlogTotal, planned, sums, workers] = await Promise.all([
+    readItems(reader, waiting, PLANNING_ROWS),
+    countWhere(reader, waiting),
+    readItems(reader, and(openIn(ids), seesAnywhere(reader, viewer))!),
+    sumsOf(reader, viewer, ids),
+    readWorkers(reader, of.id),
+  ]);
+  const { holidays, people, hours } = workers;
+  const focus = await readFocus(reader, of.zone, { sprints: all, workers });
   return {
     project: { key: of.key, name: of.name, zone: of.zone },
     backlog,
     backlogTotal,
     sprints: sprints.map(({ past: _, ...one }) => {
-      const own = atWork(one);
+      const own = atWork(workers, one);
       return {
         ...one,
         standing: sprintStanding(one, today),
-        room: roomInPoints(pastRoom, daysIn(own)),
+        room: roomInPoints(
+          focus.room,
+          own.reduce((sum, { days }) => sum + days, 0),
+        ),
         holidays: [...holidays].filter((day) => one.startsOn <= day && day <= one.endsOn).length,
         people: own,
         donePoints: sums.get(one.id)?.done ?? 0,
@@ -116,18 +80,15 @@ export async function readPlanning(
       reader,
       [...backlog, ...planned].map(({ id }) => id),
     ),
-    people: workers.map(({ id, name }) => ({
+    people: people.map(({ id, name }) => ({
       id,
       name,
       hoursADay: hours(id).hoursADay,
-      focus: focusOf(
-        pastPeople.map((people) => people.find((one) => one.id === id)!),
-        pastRoom,
-      ),
+      focus: focus.of(id),
     })),
-    focus,
-    past,
-    perPoint: hoursPerPoint(pastRoom, focus.share),
+    focus: focus.team,
+    past: focus.past,
+    perPoint: focus.perPoint,
     settings: planSettingsOf(of),
     last: all.at(-1) ?? null,
     rights: {
@@ -190,9 +151,3 @@ async function sumsOf(reader: Reader, viewer: Viewer, sprintIds: readonly string
     .groupBy(item.sprintId);
   return new Map(rows.map((row) => [row.id!, row]));
 }
-
-/** What several people recorded in a sprint, and could have worked. */
-const together = (people: readonly FocusPast[]): FocusPast => ({
-  recorded: people.reduce((sum, one) => sum + one.recorded, 0),
-  available: people.reduce((sum, one) => sum + one.available, 0),
-});

@@ -1,0 +1,24 @@
+import type { Reader } from "@/db/connection";
+import { hoursOf } from "../alerts/hours";
+import { loadRules } from "../intake/rules";
+import { roster } from "../people/roster";
+import type { Workers } from "./focus";
+
+/** Those of a project who work in it, with when they do and the days on which nobody does. */
+export async function readWorkers(
+  reader: Reader,
+  projectId: string,
+): Promise<Workers & { people: { id: string; name: string }[] }> {
+  const [{ people }, { calendar }] = await Promise.all([
+    roster(reader, projectId),
+    loadRules(reader, projectId),
+  ]);
+  const workers = people.filter(({ role }) => role !== "observer");
+  const ids = workers.map(({ id }) => id);
+  return {
+    ids,
+    people: workers.map(({ id, name }) => ({ id, name })),
+    hours: await hoursOf(reader, ids),
+    holidays: new Set(calendar.holidays.map(({ date }) => date)),
+  };
+}
