@@ -73,6 +73,13 @@ test("the requester is told in words for every standing, and never anything inte
     headline: "Being worked on",
     detail: "It has reached this step: Test.",
   });
+  const planned = { today: "2026-12-01", goesOutOn: "2026-12-05" };
+  expect(statusForRequester(accepted, item("working"), planned).detail).toBe(
+    "It has reached this step: Test. We plan to have it out on Saturday 5 December.",
+  );
+  expect(statusForRequester(accepted, item("finished", "delivered"), planned).detail).not.toContain(
+    "plan",
+  );
   expect(statusForRequester(accepted, item("finished", "delivered")).headline).toBe("Done");
   const days = { today: "2026-12-01", hearBy: "2026-12-03", finishedOn: "2026-11-20" };
   expect(statusForRequester(UNJUDGED, null, days).detail).toBe(

@@ -58,6 +58,8 @@ export interface RequesterDays {
   hearBy?: string | null;
   /** When the work was finished. */
   finishedOn?: string | null;
+  /** When the release that it is in is planned to go out. */
+  goesOutOn?: string | null;
 }
 
 /** What the requester is told, in words that give away nothing internal. */
@@ -100,14 +102,15 @@ export function statusForRequester(
         );
         return { headline, detail: `${known}${detail}` };
       }
+      const out = days?.goesOutOn ? ` We plan to have it out on ${on(days.goesOutOn)}.` : "";
       if (item.stateKind === "unstarted")
         return {
           headline: "Accepted",
-          detail: `${known}It is in our backlog and has its place among the other work.`,
+          detail: `${known}It is in our backlog and has its place among the other work.${out}`,
         };
       return {
         headline: "Being worked on",
-        detail: `${known}It has reached this step: ${item.stage ?? "in progress"}.`,
+        detail: `${known}It has reached this step: ${item.stage ?? "in progress"}.${out}`,
       };
     }
   }

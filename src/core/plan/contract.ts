@@ -4,6 +4,7 @@ import type { BacklogRows, BacklogView } from "./backlog-view";
 import { calendarFeedBody, calendarQuery, type CalendarView } from "./calendar-view";
 import { TIMEBOXES } from "./membership";
 import { planSettingsBody } from "./plan-settings";
+import type { PieceDetail, PieceTreeView } from "./piece-view";
 import type { PlanningView } from "./planning-view";
 import { USUAL_REACH_WEEKS, type ReachView } from "./reach-view";
 import type { ReleasesView, ReleaseView } from "./release-view";
@@ -129,6 +130,20 @@ export const planContract = {
     query: takersQuery,
     answer: answered<TakersView>(),
     kept: "takers",
+  }),
+  /** The large pieces of a project as a tree, with how far each is. */
+  pieces: contract({
+    method: "GET",
+    path: "/api/projects/:key/plan/pieces",
+    answer: answered<PieceTreeView>(),
+    kept: "pieces",
+  }),
+  /** A large piece with what stands directly under it, and how it got on. */
+  piece: contract({
+    method: "GET",
+    path: "/api/projects/:key/plan/pieces/:piece",
+    answer: answered<PieceDetail>(),
+    kept: "piece",
   }),
   /** How a project plans. */
   settings: contract({

@@ -1,5 +1,6 @@
 import type { Days } from "@/core/calendar/instant";
 import type { Day } from "@/core/calendar/month";
+import type { PieceProgress } from "./piece-progress";
 import type { Reach, Sureness } from "@/core/forecast/reach";
 
 /** From how many past weeks the reach may be drawn. */
@@ -10,18 +11,12 @@ export const USUAL_REACH_WEEKS = 12;
 export type Until = Record<Sureness, number | null>;
 
 /** A large piece of work with how far it is: its stories, whatever their state. */
-export interface LargePiece {
+export interface LargePiece extends PieceProgress {
   id: string;
   key: string;
   title: string;
   typeId: string;
   dueOn: Day | null;
-  items: number;
-  done: number;
-  points: number;
-  donePoints: number;
-  /** Not finished and without a size. */
-  unsized: number;
   started: boolean;
 }
 

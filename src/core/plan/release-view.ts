@@ -43,11 +43,18 @@ export interface ReleasesView {
   rights: { plan: boolean };
 }
 
+/** At the end of a day: all that was in something, and how much of it was finished. */
+export interface BurnUpDayView {
+  day: Day;
+  scope: Record<SprintUnit, number>;
+  done: Record<SprintUnit, number>;
+}
+
 /** A release with what is in it and how it got ready. */
 export interface ReleaseView {
   release: ReleaseLine;
   dates: DateChange[];
-  days: { day: Day; scope: Record<SprintUnit, number>; done: Record<SprintUnit, number> }[];
+  days: BurnUpDayView[];
   /** Open ones first, by rank; only what whoever looks may see. */
   items: ReleaseItem[];
   /** So many more are in it. */

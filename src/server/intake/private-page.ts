@@ -5,6 +5,7 @@ import { database, transact, type Reader, type Transaction } from "@/db/connecti
 import {
   item,
   project,
+  release,
   report,
   reportFile,
   reportFollower,
@@ -69,11 +70,14 @@ export async function readPrivatePage(token: string): Promise<PrivatePageView> {
       item: { stateKind: item.stateKind, outcome: item.outcome },
       finishedAt: item.finishedAt,
       stage: state.stage,
+      goesOutOn: release.dueOn,
+      outAt: release.releasedAt,
     })
     .from(report)
     .innerJoin(project, eq(project.id, report.projectId))
     .leftJoin(item, eq(item.id, report.itemId))
     .leftJoin(state, eq(state.id, item.stateId))
+    .leftJoin(release, and(eq(release.id, item.releaseId), isNull(release.removedAt)))
     .where(eq(report.id, row.id));
   const messages = await db
     .select({ kind: reportMessage.kind, body: reportMessage.body, at: reportMessage.at })
@@ -113,6 +117,7 @@ export async function readPrivatePage(token: string): Promise<PrivatePageView> {
           today: day(now),
           hearBy: row.status === "unjudged" ? await answerDay(db, row.projectId, row, now) : null,
           finishedOn: about.finishedAt === null ? null : day(about.finishedAt),
+          goesOutOn: stillAhead(about, day(now)),
         }),
     others: await othersWith(db, row),
     awaitsAnswer: !follower && (isAsked(row.status, messages) || ended),
@@ -121,6 +126,12 @@ export async function readPrivatePage(token: string): Promise<PrivatePageView> {
     messages: follower ? messages.filter((m) => m.kind === "progress") : messages,
   };
 }
+
+/** The day of a release that is still to come; one that is past without being out says nothing. */
+const stillAhead = (
+  { goesOutOn, outAt }: { goesOutOn: string | null; outAt: number | null },
+  today: string,
+): string | null => (outAt === null && goesOutOn !== null && goesOutOn >= today ? goesOutOn : null);
 
 /** How many others told of the same thing. */
 async function othersWith(reader: Reader, row: ReportRow): Promise<number> {

@@ -1,5 +1,6 @@
 import { and, asc, eq, gte, isNull, ne, sql } from "drizzle-orm";
 import { LARGE_LEVEL, UNIT_LEVEL } from "@/core/item/item-type";
+import { NOTHING_UNDER, type PieceProgress } from "@/core/plan/piece-progress";
 import type { LargePiece } from "@/core/plan/reach-view";
 import type { Reader } from "@/db/connection";
 import { item, itemType } from "@/db/schema";
@@ -61,7 +62,7 @@ export async function readPieces(
         typeId,
         dueOn,
         started,
-        ...(progress.get(id) ?? NOTHING),
+        ...(progress.get(id) ?? NOTHING_UNDER),
       })),
     tree: {
       above: (id) => {
@@ -77,14 +78,11 @@ export async function readPieces(
   };
 }
 
-type Progress = Pick<LargePiece, "items" | "done" | "points" | "donePoints" | "unsized">;
-const NOTHING: Progress = { items: 0, done: 0, points: 0, donePoints: 0, unsized: 0 };
-
 /** How far the stories under some pieces are, however deep they stand. */
-async function progressOf(
+export async function progressOf(
   reader: Reader,
   pieceIds: readonly string[],
-): Promise<Map<string, Progress>> {
+): Promise<Map<string, PieceProgress>> {
   if (pieceIds.length === 0) return new Map();
   const done = sql`i.state_kind = 'finished'`;
   const { rows } = await reader.execute(sql`
@@ -95,6 +93,7 @@ async function progressOf(
       where u.depth < ${DEEPEST} and i.withdrawn_at is null
     )
     select u.piece, count(*)::int as items, (count(*) filter (where ${done}))::int as done,
+      (count(*) filter (where i.state_kind in ('waiting', 'working')))::int as doing,
       coalesce(sum(i.estimate), 0)::float8 as points,
       coalesce(sum(i.estimate) filter (where ${done}), 0)::float8 as "donePoints",
       (count(*) filter (where i.estimate is null and not (${done})))::int as unsized
@@ -104,6 +103,9 @@ async function progressOf(
     where t.level = ${UNIT_LEVEL}
     group by u.piece`);
   return new Map(
-    (rows as unknown as (Progress & { piece: string })[]).map(({ piece, ...of }) => [piece, of]),
+    (rows as unknown as (PieceProgress & { piece: string })[]).map(({ piece, ...of }) => [
+      piece,
+      of,
+    ]),
   );
 }

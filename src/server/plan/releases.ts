@@ -1,9 +1,9 @@
 import { and, asc, count, desc, eq, gte, inArray, isNull, sql, type SQL } from "drizzle-orm";
-import { DAY, type Instant } from "@/core/calendar/instant";
-import { dayNumber, dayStart, isoDate } from "@/core/calendar/zone";
+import { DAY } from "@/core/calendar/instant";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { grouped } from "@/core/item/grouped";
 import { UNIT_LEVEL } from "@/core/item/item-type";
-import { burnUp, movedWords, type DateChange } from "@/core/plan/release-plan";
+import { movedWords, type DateChange } from "@/core/plan/release-plan";
 import {
   LOOSE_DAYS,
   MOST_LOOSE,
@@ -20,12 +20,10 @@ import { keyColumn } from "../item/key";
 import { enterProject, seesAnywhere, seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
+import { burnUpOf } from "./burn-up";
 import { readReach } from "./reach";
 import { sprintItems } from "./sprint-items";
 import { loadReleases } from "./timeboxes";
-
-/** So many days of how a release got ready are drawn at most. */
-const MOST_DAYS = 120;
 
 /** The releases of a project, with what was delivered and is in none of them. */
 export async function readReleases(
@@ -99,33 +97,18 @@ export async function readRelease(
     sprintItems(reader, [releaseId], "release"),
     found.releasedAt === null ? readReach(viewer, projectKey, USUAL_REACH_WEEKS, now) : null,
   ]);
-  const all = members.get(releaseId) ?? [];
   return {
     release: line,
     dates: dates.get(releaseId) ?? [],
-    days: burnUp(
-      all,
-      daysOf(
-        all.flatMap(({ inside: stays }) => stays.map(({ from }) => from)),
-        Math.min(now, found.releasedAt ?? now),
-        project.zone,
-      ),
-    ).map(({ day, ...told }) => ({ day: isoDate(day), ...told })),
+    days: burnUpOf(
+      members.get(releaseId) ?? [],
+      Math.min(now, found.releasedAt ?? now),
+      project.zone,
+    ),
     items,
     unseen: line.items - items.length,
     until: reach?.until[releaseId] ?? null,
   };
-}
-
-/** When each day ends, from the one on which the first item came into it; the last is not over yet. */
-function daysOf(came: readonly Instant[], last: Instant, zone: string) {
-  if (came.length === 0) return [];
-  const until = dayNumber(last, zone);
-  const from = Math.max(dayNumber(Math.min(...came), zone), until - MOST_DAYS);
-  return Array.from({ length: Math.max(0, until - from + 1) }, (_, i) => ({
-    day: from + i,
-    at: Math.min(dayStart(from + i + 1, zone) - 1, last),
-  }));
 }
 
 /** How much is in some releases: facts of the project, whoever looks. */

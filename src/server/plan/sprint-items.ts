@@ -25,19 +25,35 @@ export async function sprintItems(
     .from(timeboxMembership)
     .where(and(eq(timeboxMembership.box, box), inArray(timeboxMembership.boxId, [...sprintIds])))
     .orderBy(asc(timeboxMembership.fromAt), asc(timeboxMembership.itemId));
-  const ids = [...new Set(members.map(({ itemId }) => itemId))];
+  return itemsOverTime(
+    reader,
+    members.map(({ sprintId, itemId, from, to }) => ({ boxId: sprintId, itemId, from, to })),
+  );
+}
+
+/** That an item was in something for a time. */
+interface Stay extends Interval {
+  boxId: string;
+  itemId: string;
+}
+
+/** Items by what they were in for a time, with what their sizes and their finishes were. */
+export async function itemsOverTime(
+  reader: Reader,
+  stays: readonly Stay[],
+): Promise<Map<string, SprintItem[]>> {
+  const ids = [...new Set(stays.map(({ itemId }) => itemId))];
   const [sizes, finished, delivered] = await Promise.all([
     sizesOf(reader, ids),
     finishedOf(reader, ids),
     deliveredOf(reader, ids),
   ]);
-  const bySprint = grouped(members, ({ sprintId }) => sprintId);
   return new Map(
-    [...bySprint].map(([sprintId, rows]) => [
-      sprintId,
-      [...grouped(rows, ({ itemId }) => itemId)].map(([id, stays]) => ({
+    [...grouped(stays, ({ boxId }) => boxId)].map(([boxId, rows]) => [
+      boxId,
+      [...grouped(rows, ({ itemId }) => itemId)].map(([id, of]) => ({
         id,
-        inside: stays.map(({ from, to }): Interval => ({ from, to })),
+        inside: of.map(({ from, to }): Interval => ({ from, to })),
         finished: finished.get(id) ?? [],
         sizes: sizes.get(id) ?? [],
         deliveredAt: delivered.get(id) ?? null,

@@ -185,7 +185,7 @@ function DaysOff({
           Add
         </Button>
       </div>
-      <DaysFromFile label="Days off from a calendar file" window={ahead()} onDays={take} />
+      <DaysFromFile label="Days off from a calendar file" window={ahead} onDays={take} />
     </fieldset>
   );
 }

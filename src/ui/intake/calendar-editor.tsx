@@ -33,27 +33,9 @@ export function CalendarEditor({
   onSave: (calendar: WorkingCalendar) => void;
 }) {
   const [draft, setDraft] = useState(calendar);
-  const [day, setDay] = useState("");
-  const [name, setName] = useState("");
   const changed = draft !== calendar;
-  const today = new Date().toISOString().slice(0, 10);
   const setDayHours = (i: number, hours: { from: number; to: number } | null) =>
     setDraft((d) => ({ ...d, week: d.week.map((w, j) => (j === i ? hours : w)) }));
-  const addHoliday = () => {
-    const holidays = [...draft.holidays, { date: day, name: name.trim() }];
-    setDraft({ ...draft, holidays: holidays.sort((a, b) => (a.date < b.date ? -1 : 1)) });
-    setDay("");
-    setName("");
-  };
-  const take = (read: readonly NamedDays[]) => {
-    const known = new Set(draft.holidays.map(({ date }) => date));
-    const fresh = eachDayOf(read)
-      .filter(({ date }) => !known.has(date))
-      .slice(0, MOST_HOLIDAYS - known.size);
-    const holidays = [...draft.holidays, ...fresh];
-    setDraft({ ...draft, holidays: holidays.toSorted((a, b) => (a.date < b.date ? -1 : 1)) });
-    return fresh.length;
-  };
   return (
     <section aria-label="Working calendar">
       <h2 className="text-[15px]">When we work</h2>
@@ -96,6 +78,54 @@ export function CalendarEditor({
           ))}
         </tbody>
       </table>
+      <FreeDays draft={draft} onChange={setDraft} mayEdit={mayEdit} />
+      {mayEdit && changed && (
+        <FormFooter
+          className="mt-2"
+          send="Store the calendar"
+          onSend={() => onSave(draft)}
+          onLeave={() => setDraft(calendar)}
+        />
+      )}
+    </section>
+  );
+}
+
+/** From a year ago for three years. */
+function aroundNow() {
+  const today = new Date().toISOString().slice(0, 10);
+  return { from: addMonths(today, -12), to: addMonths(today, 24) };
+}
+
+/** Days on which nobody works, whatever the weekday. */
+function FreeDays({
+  draft,
+  onChange,
+  mayEdit,
+}: {
+  draft: WorkingCalendar;
+  onChange: (draft: WorkingCalendar) => void;
+  mayEdit: boolean;
+}) {
+  const [day, setDay] = useState("");
+  const [name, setName] = useState("");
+  const addHoliday = () => {
+    const holidays = [...draft.holidays, { date: day, name: name.trim() }];
+    onChange({ ...draft, holidays: holidays.sort((a, b) => (a.date < b.date ? -1 : 1)) });
+    setDay("");
+    setName("");
+  };
+  const take = (read: readonly NamedDays[]) => {
+    const known = new Set(draft.holidays.map(({ date }) => date));
+    const fresh = eachDayOf(read)
+      .filter(({ date }) => !known.has(date))
+      .slice(0, MOST_HOLIDAYS - known.size);
+    const holidays = [...draft.holidays, ...fresh];
+    onChange({ ...draft, holidays: holidays.toSorted((a, b) => (a.date < b.date ? -1 : 1)) });
+    return fresh.length;
+  };
+  return (
+    <>
       <p className="mt-2 text-[12px] font-semibold">Days without work</p>
       <ListEditor
         label="Days without work"
@@ -105,7 +135,7 @@ export function CalendarEditor({
         disabled={!mayEdit}
         empty="None."
         onRemove={(i) =>
-          setDraft((d) => ({ ...d, holidays: d.holidays.filter((_, at) => at !== i) }))
+          onChange({ ...draft, holidays: draft.holidays.filter((_, at) => at !== i) })
         }
         row={(holiday) => (
           <>
@@ -134,19 +164,11 @@ export function CalendarEditor({
         {mayEdit && (
           <DaysFromFile
             label="Days without work from a calendar file"
-            window={{ from: addMonths(today, -12), to: addMonths(today, 24) }}
+            window={aroundNow}
             onDays={take}
           />
         )}
       </ListEditor>
-      {mayEdit && changed && (
-        <FormFooter
-          className="mt-2"
-          send="Store the calendar"
-          onSend={() => onSave(draft)}
-          onLeave={() => setDraft(calendar)}
-        />
-      )}
-    </section>
+    </>
   );
 }

@@ -2,6 +2,7 @@
 import { EDITABLE_FIELDS, itemField, type EditableFields } from "@/core/item/fields";
 import type { ItemView } from "@/core/item/item-view";
 import { tellProblem } from "@/ui/kit/notice";
+import { shortDate } from "@/ui/kit/time";
 import { choicesOf, ItemFieldEditor, type NamedChoices } from "./field-editor";
 import { TypeField } from "./type-field";
 import type { ItemHandle } from "./use-item";
@@ -41,5 +42,9 @@ const namedIn = ({ types, people, teams, sprints, releases }: ItemView): NamedCh
   people,
   teams,
   sprints,
-  releases,
+  // Its day is changed in one place, and stands wherever it is named.
+  releases: releases.map((one) => ({
+    ...one,
+    name: one.dueOn === null ? one.name : `${one.name}, ${shortDate(one.dueOn)}`,
+  })),
 });

@@ -14,7 +14,7 @@ export function DaysFromFile({
 }: {
   label: string;
   /** Which days are taken; both belong to it. */
-  window: { from: Day; to: Day };
+  window: () => { from: Day; to: Day };
   /** @returns how many of them are new */
   onDays: (days: NamedDays[]) => number;
 }) {
@@ -25,7 +25,7 @@ export function DaysFromFile({
       return setSaid([`${file.name} is larger than 1 MB. Export fewer years of it.`]);
     try {
       const { readDays } = await import("@/core/calendar/ics-read");
-      const { days, left } = readDays(await file.text(), window);
+      const { days, left } = readDays(await file.text(), window());
       const fresh = onDays(days);
       setSaid([takenWords(file.name, fresh, days.length), ...left]);
     } catch (error) {

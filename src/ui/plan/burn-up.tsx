@@ -11,7 +11,8 @@ import {
 } from "recharts";
 import { addDays, type Day } from "@/core/calendar/month";
 import { isoDate, parseIsoDate } from "@/core/calendar/zone";
-import type { ReleaseView } from "@/core/plan/release-view";
+import type { Until } from "@/core/plan/reach-view";
+import type { BurnUpDayView } from "@/core/plan/release-view";
 import type { SprintUnit } from "@/core/plan/sprint-ledger";
 import { AXIS, CHART_SIZE, GRID } from "@/ui/flow/chart-style";
 import { shortDate } from "@/ui/kit/time";
@@ -25,7 +26,14 @@ interface Row {
   sure: number | null;
 }
 
-function rowsOf({ days, until }: ReleaseView, unit: SprintUnit): Row[] {
+/** How something got on: its days, when it is due, and when it will probably be finished. */
+export interface BurnUpOf {
+  days: readonly BurnUpDayView[];
+  dueOn: Day | null;
+  until: Until | null;
+}
+
+function rowsOf({ days, until }: BurnUpOf, unit: SprintUnit): Row[] {
   const rows = days.map(({ day, scope, done }): Row => ({
     at: parseIsoDate(day),
     day,
@@ -43,10 +51,10 @@ function rowsOf({ days, until }: ReleaseView, unit: SprintUnit): Row[] {
   ];
 }
 
-/** All that is in a release at the end of each day, and how much of it is finished. */
-export function BurnUp({ view, unit }: { view: ReleaseView; unit: SprintUnit }) {
-  const rows = rowsOf(view, unit);
-  const { dueOn } = view.release;
+/** All that is in something at the end of each day, and how much of it is finished. */
+export function BurnUp({ of, unit }: { of: BurnUpOf; unit: SprintUnit }) {
+  const rows = rowsOf(of, unit);
+  const { dueOn } = of;
   const due = dueOn === null ? null : parseIsoDate(dueOn);
   const [first, last] = [rows[0].at, Math.max(rows.at(-1)!.at, due ?? 0)];
   return (

@@ -103,7 +103,13 @@ function CalendarDay({ day, view }: { day: Day; view: CalendarView }) {
       ))}
       <Items day={day} items={items} today={view.today} />
       {away.length > 0 && (
-        <span className="cal-away" title={`Away: ${listWords(away.map(({ name }) => name))}`}>
+        <span
+          className="cal-away"
+          title={`Away: ${listWords(
+            away.map(({ name }) => name),
+            "and",
+          )}`}
+        >
           away: {away.map(({ name }) => name.split(" ")[0]).join(", ")}
         </span>
       )}

@@ -201,7 +201,7 @@ function Chosen({
       >
         {days.length > 0 ? (
           <>
-            <BurnUp view={shown} unit={unit} />
+            <BurnUp of={{ ...shown, dueOn: shown.release.dueOn }} unit={unit} />
             <p className="text-[12.5px] text-ink-soft">
               stepped: all that is in it · full: finished · broken: to all of it, 85 % sure · red:
               its day

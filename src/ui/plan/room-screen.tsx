@@ -33,6 +33,9 @@ export function RoomScreen({ initial }: { initial: RoomView }) {
     const to = view.people.find(({ id }) => id === over?.id);
     if (item && to && !to.items.some(({ id }) => id === item.id)) void give(item, to);
   };
+  // Who has too much stands first; the order stays while somebody looks.
+  const [order] = useState(() => inOrder(initial.people).map(({ id }) => id));
+  const people = view.people.toSorted((a, b) => order.indexOf(a.id) - order.indexOf(b.id));
   const toggle = (id: string) =>
     setOpen((now) => {
       const next = new Set(now);
@@ -63,7 +66,7 @@ export function RoomScreen({ initial }: { initial: RoomView }) {
                 ))}
               </tr>
             </thead>
-            {view.people.map((person) => (
+            {people.map((person) => (
               <PersonRow
                 key={person.id}
                 person={person}
@@ -96,6 +99,11 @@ const hasTooMuch = (person: PersonRoom): boolean => {
   const { room, load } = soon(person);
   return load > room;
 };
+
+const inOrder = (people: readonly PersonRoom[]): PersonRoom[] =>
+  people.toSorted(
+    (a, b) => Number(hasTooMuch(b)) - Number(hasTooMuch(a)) || soon(b).load - soon(a).load,
+  );
 
 function summary({ people }: RoomView): string {
   const over = people.filter(hasTooMuch).length;

@@ -7,8 +7,8 @@ import { TypeGlyph } from "@/ui/kit/type-glyph";
 import type { PlacedItem, WaitingHandle } from "./use-waiting";
 
 /** Measures of the picture, in pixels. */
-const COLUMN = 236;
-const GAP = 54;
+const COLUMN = 194;
+const GAP = 50;
 const ROW = 40;
 const EDGE = 22;
 
@@ -77,7 +77,7 @@ export function WaitingPicture({ handle }: { handle: WaitingHandle }) {
                 data-chain={inChain(id, forId) || undefined}
               >
                 <path d={lineOf(from, to)} />
-                <path className="wait-arrow" d={arrowAt(to)} />
+                <path className="wait-arrow" d={arrowAt(from, to)} />
               </g>
             );
           })}
@@ -98,23 +98,29 @@ interface At {
   column: number;
 }
 
-/** From the end of what is waited for to the dot of what waits; beside it where both share a column. */
+/**
+ * From the end of what is waited for to the dot of what waits; back from its dot to the end of what
+ * waits where that comes first; beside them where both share a column.
+ */
 function lineOf(from: At, to: At): string {
   const [y1, y2] = [from.y + ROW / 2, to.y + ROW / 2];
-  const end = to.x - 5;
   if (from.column === to.column) {
-    const out = from.x - 20;
+    const end = to.x - 5;
+    const out = from.x - Math.min(GAP - 8, 12 + (4 * Math.abs(y2 - y1)) / ROW);
     return `M${from.x} ${y1}C${out} ${y1} ${out} ${y2} ${end} ${y2}`;
   }
-  const start = from.x + COLUMN;
-  const bend = Math.max(30, Math.abs(end - start) / 2);
+  const back = from.column > to.column;
+  const [start, end] = back ? [from.x - 4, to.x + COLUMN + 5] : [from.x + COLUMN, to.x - 5];
+  const bend = (back ? -1 : 1) * Math.max(24, Math.abs(end - start) / 2);
   return `M${start} ${y1}C${start + bend} ${y1} ${end - bend} ${y2} ${end} ${y2}`;
 }
 
-const arrowAt = ({ x, y }: At): string => {
-  const middle = y + ROW / 2;
-  return `M${x - 9} ${middle - 4}L${x - 2} ${middle}L${x - 9} ${middle + 4}z`;
-};
+/** At what waits, from where its line comes. */
+function arrowAt(from: At, to: At): string {
+  const middle = to.y + ROW / 2;
+  const [x, by] = from.column > to.column ? [to.x + COLUMN, 7] : [to.x - 2, -7];
+  return `M${x + by} ${middle - 4}L${x} ${middle}L${x + by} ${middle + 4}z`;
+}
 
 function WaitingDot({
   item,

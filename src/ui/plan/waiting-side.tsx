@@ -103,12 +103,20 @@ function Mend({
   return (
     <p>
       <TextButton onClick={() => void move(moved.map(sprintable), sprint.id)}>
-        Move {listWords(moved.map(({ key }) => key))} on to {sprint.name}
+        Move{" "}
+        {listWords(
+          moved.map(({ key }) => key),
+          "and",
+        )}{" "}
+        on to {sprint.name}
       </TextButton>
       {others.length > 0 && (
         <span className="block text-ink-soft">
-          {listWords(others.map(({ key }) => key))} too, in {others.length === 1 ? "its" : "their"}{" "}
-          own project.
+          {listWords(
+            others.map(({ key }) => key),
+            "and",
+          )}{" "}
+          too, in {others.length === 1 ? "its" : "their"} own project.
         </span>
       )}
     </p>
