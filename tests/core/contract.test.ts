@@ -15,6 +15,7 @@ import { requesterContract } from "@/core/intake/requester-contract";
 import { itemContract, streamContract } from "@/core/item/contract";
 import { bulkContract } from "@/core/item/bulk/contract";
 import { addingContract } from "@/core/item/adding/contract";
+import { itemTableContract } from "@/core/item/csv/contract";
 import { listContract } from "@/core/item/list/contract";
 import { healthContract, peopleContract, sessionContract } from "@/core/people/contract";
 import { planContract } from "@/core/plan/contract";
@@ -38,6 +39,7 @@ const ALL: Contract[] = [
   intakeContract,
   itemContract,
   addingContract,
+  itemTableContract,
   listContract,
   peopleContract,
   planContract,

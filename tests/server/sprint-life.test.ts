@@ -2,13 +2,19 @@ import { randomUUID } from "node:crypto";
 import { and, eq, isNull, ne, sql } from "drizzle-orm";
 import { DAY } from "@/core/calendar/instant";
 import { database } from "@/db/connection";
-import { item, sprint } from "@/db/schema";
+import { item, itemLink, sprint } from "@/db/schema";
 import { checkItems } from "@/server/item/check";
 import { actOnSprint } from "@/server/plan/sprint-life";
 import { readSprint, sprintToShow } from "@/server/plan/sprint-view";
 import type { SprintAct } from "@/core/plan/request";
 import type { Viewer } from "@/server/people/viewer";
-import { itemIn, refusalOf, send } from "./setup/board";
+import { createItem } from "@/server/item/create";
+import { readBacklog } from "@/server/plan/backlog";
+import { editPlanSettings } from "@/server/plan/settings";
+import { editTimebox } from "@/server/plan/timeboxes";
+import { transitionsFrom } from "@/core/workflow/workflow";
+import { runningWorkflow } from "./setup/process";
+import { ANSWERS, itemIn, move, refusalOf, send, TO_LIVE } from "./setup/board";
 
 import { ARTHUR, INES, NOOR, OSKAR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
@@ -118,6 +124,110 @@ test("nothing is planned into a sprint that has ended; it can be brought back, a
   expect(begun.sprint.standing).toBe("running");
   const inIt = await openIn(next);
   expect(begun.outcome!.committed.ids.toSorted()).toEqual(inIt.map((one) => one.id).toSorted());
+});
+
+describe("sprints in a row, switched off and on, with what is new in them", () => {
+  const inARow = () =>
+    [1, 2].map((n) => ({
+      id: `row-${n}`,
+      name: `Far ${n}`,
+      goal: "",
+      startsOn: `2031-0${n}-01`,
+      endsOn: `2031-0${n}-14`,
+    }));
+
+  test("they are made together, or none of them, and taken out together", async () => {
+    const sprints = inARow();
+    const clash = [...sprints, { ...sprints[0], id: "row-3", name: "Clash" }];
+    expect(await refusalOf(editTimebox(NOOR, "TIX", { kind: "sprints", sprints: clash }))).toBe(
+      "invalid",
+    );
+    expect(await refusalOf(read("row-1"))).toBe("not found");
+    await editTimebox(NOOR, "TIX", { kind: "sprints", sprints });
+    expect((await read("row-2")).sprint.standing).toBe("coming");
+    await editTimebox(NOOR, "TIX", { kind: "remove sprints", ids: ["row-1", "row-2"] });
+    expect(await refusalOf(read("row-2"))).toBe("not found");
+    expect(await refusalOf(editTimebox(ARTHUR, "TIX", { kind: "sprints", sprints }))).toBe(
+      "not allowed",
+    );
+  });
+
+  test("a project that does without keeps its sprints, and has them again", async () => {
+    const running = (await read(next)).sprint.id;
+    const before = await openIn(running);
+    expect(await refusalOf(editPlanSettings(NOOR, "TIX", { usesSprints: false }))).toBe(
+      "not allowed",
+    );
+    await editPlanSettings(INES, "TIX", { usesSprints: false });
+    expect((await readBacklog(INES, "TIX")).sprints).toEqual([]);
+    expect((await readBacklog(INES, "TIX")).settings.usesSprints).toBe(false);
+    expect(await openIn(running)).toEqual(before);
+    await editPlanSettings(INES, "TIX", { usesSprints: true, sprintDays: 10 });
+    const { settings, sprints } = await readBacklog(INES, "TIX");
+    expect(settings.sprintDays).toBe(10);
+    expect(sprints.map(({ id }) => id)).toContain(running);
+  });
+
+  test("where the project wants it every new item goes into the one that runs; tasks and larger pieces do not", async () => {
+    await editPlanSettings(INES, "TIX", { newIntoSprint: true });
+    const sprintOf = async (typeId: string, sprintId?: string) => {
+      const { card } = await createItem(NOOR, {
+        commandId: randomUUID(),
+        projectKey: "TIX",
+        parentId: null,
+        fields: { title: "New", typeId, ...(sprintId ? { sprintId } : {}) },
+      });
+      return (await database().select().from(item).where(eq(item.id, card.id)))[0].sprintId;
+    };
+    expect(await sprintOf("story")).toBe(next);
+    expect(await sprintOf("voyage")).toBeNull();
+    await editPlanSettings(INES, "TIX", { newIntoSprint: false });
+    expect(await sprintOf("story")).toBeNull();
+  });
+});
+
+test("what is split goes on with what remains; what is cut off is in the backlog, linked to it", async () => {
+  const id = await itemIn(NOOR, "Half done");
+  const whole = await itemIn(NOOR, "Only smaller");
+  for (const one of [id, whole]) await put(one, { estimate: 8, sprintId: next });
+  const exceptions = [
+    {
+      itemId: id,
+      to: null,
+      split: { remains: 3, cutOff: { title: "The other half", points: 5 } },
+    },
+    { itemId: whole, to: null, split: { remains: 2, cutOff: null } },
+  ];
+  const ended = await act(NOOR, next, ending(null, { exceptions }));
+  // In what has ended it is all taken out, as large as it was.
+  const left = ended.days.findLast((one) => one.left !== null)!.left!;
+  expect(left).toEqual({ points: 0, items: 0 });
+  const rows = await database().select().from(item).where(eq(item.title, "The other half"));
+  expect(rows).toMatchObject([{ estimate: 5, sprintId: null, stateKind: "unstarted" }]);
+  const [goesOn] = await database().select().from(item).where(eq(item.id, id));
+  expect(goesOn).toMatchObject({ title: "Half done", estimate: 3, sprintId: null });
+  expect((await database().select().from(item).where(eq(item.id, whole)))[0].estimate).toBe(2);
+  const links = await database().select().from(itemLink).where(eq(itemLink.fromItemId, rows[0].id));
+  expect(links.map(({ kind, toItemId }) => [kind, toItemId])).toEqual([["came from", id]]);
+  expect((await checkItems()).findings).toEqual([]);
+});
+
+test("what is reopened leaves a sprint that was ended, whose report keeps it", async () => {
+  await act(INES, next, { kind: "bring back" });
+  const id = await itemIn(NOOR, "Done, and not", ...TO_LIVE.slice(0, 1));
+  await put(id, { estimate: 2, sprintId: next });
+  for (const state of TO_LIVE.slice(1)) await move(NOOR, id, state);
+  const ended = await act(INES, next, ending(null));
+  expect(ended.outcome!.delivered.ids).toContain(id);
+  const [{ stateId: from }] = await database().select().from(item).where(eq(item.id, id));
+  const { to } = transitionsFrom(await runningWorkflow(), from)[0];
+  await send(INES, id, { kind: "move", from, to, answers: ANSWERS });
+  const [open] = await database().select().from(item).where(eq(item.id, id));
+  expect(open.stateKind).not.toBe("finished");
+  expect(open.sprintId).toBeNull();
+  expect((await read(next)).outcome!.delivered.ids).toContain(id);
+  expect((await checkItems()).findings).toEqual([]);
+  await act(INES, next, { kind: "bring back" });
 });
 
 test("figures freeze at the end of its last day; one that nobody ended is over and shown so", async () => {

@@ -94,6 +94,36 @@ export const PROJECT_PLACES: readonly ProjectPlace[] = [
     also: ["burn-up", "crossings", "what goes out"],
   },
   {
+    name: "Calendar",
+    path: "/plan/calendar",
+    needs: "read project",
+    also: ["month", "due dates", "holidays", "who is away", "iCalendar"],
+  },
+  {
+    name: "Large pieces",
+    path: "/plan/pieces",
+    needs: "read project",
+    also: ["tree", "voyages", "charters", "hierarchy"],
+  },
+  {
+    name: "What waits for what",
+    path: "/plan/waiting",
+    needs: "read project",
+    also: ["dependencies", "longest chain"],
+  },
+  {
+    name: "People’s room",
+    path: "/plan/room",
+    needs: "read project",
+    also: ["capacity", "load", "who has time", "who could take it"],
+  },
+  {
+    name: "Items in and out",
+    path: "/plan/import",
+    needs: "read project",
+    also: ["import", "export", "CSV", "table"],
+  },
+  {
     name: "My time",
     path: "/plan/time",
     needs: "read project",

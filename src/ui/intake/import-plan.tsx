@@ -12,6 +12,7 @@ import {
 } from "@/core/formats/report-table";
 import { Button } from "@/ui/kit/button";
 import { Field } from "@/ui/kit/field";
+import { saveFile } from "@/ui/kit/save-file";
 import { Select } from "@/ui/kit/select";
 
 /** So many are looked at before all are taken in. */
@@ -122,7 +123,9 @@ function Outlook({
         <Button
           small
           className="self-start"
-          onClick={() => saveFile("left-out.csv", leftOutTable(table, problems))}
+          onClick={() =>
+            saveFile("left-out.csv", ["\ufeff", leftOutTable(table, problems)], "text/csv")
+          }
         >
           <Download size={14} aria-hidden="true" /> Save the rows that are left out as a file
         </Button>
@@ -144,12 +147,4 @@ function Outlook({
       </Button>
     </>
   );
-}
-
-/** Lets the browser save a text as a file, with the mark by which spreadsheets know its letters. */
-function saveFile(name: string, text: string): void {
-  const address = URL.createObjectURL(new Blob(["\ufeff", text], { type: "text/csv" }));
-  const link = Object.assign(document.createElement("a"), { href: address, download: name });
-  link.click();
-  URL.revokeObjectURL(address);
 }

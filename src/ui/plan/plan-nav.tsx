@@ -14,6 +14,7 @@ const PLACES: readonly (Place & { needs?: Needs })[] = [
   { path: "/room", title: "People’s room" },
   { path: "/time", title: "Time" },
   { path: "/parts", title: "Parts" },
+  { path: "/import", title: "In and out" },
   { path: "/withdrawn", title: "Withdrawn", needs: "withdrawn" },
 ];
 
