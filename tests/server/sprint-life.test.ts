@@ -189,6 +189,7 @@ describe("sprints in a row, switched off and on, with what is new in them", () =
 test("what is split goes on with what remains; what is cut off is in the backlog, linked to it", async () => {
   const id = await itemIn(NOOR, "Half done");
   const whole = await itemIn(NOOR, "Only smaller");
+  const before = (await read(next)).days.findLast((one) => one.left !== null)!.left!;
   for (const one of [id, whole]) await put(one, { estimate: 8, sprintId: next });
   const exceptions = [
     {
@@ -199,9 +200,10 @@ test("what is split goes on with what remains; what is cut off is in the backlog
     { itemId: whole, to: null, split: { remains: 2, cutOff: null } },
   ];
   const ended = await act(NOOR, next, ending(null, { exceptions }));
-  // In what has ended it is all taken out, as large as it was.
+  // In what has ended it is carried over, as large as it was.
+  expect(ended.outcome!.carriedOver.ids).toEqual(expect.arrayContaining([id, whole]));
   const left = ended.days.findLast((one) => one.left !== null)!.left!;
-  expect(left).toEqual({ points: 0, items: 0 });
+  expect(left.points - before.points).toBe(16);
   const rows = await database().select().from(item).where(eq(item.title, "The other half"));
   expect(rows).toMatchObject([{ estimate: 5, sprintId: null, stateKind: "unstarted" }]);
   const [goesOn] = await database().select().from(item).where(eq(item.id, id));
@@ -216,7 +218,8 @@ test("what is reopened leaves a sprint that was ended, whose report keeps it", a
   await act(INES, next, { kind: "bring back" });
   const id = await itemIn(NOOR, "Done, and not", ...TO_LIVE.slice(0, 1));
   await put(id, { estimate: 2, sprintId: next });
-  for (const state of TO_LIVE.slice(1)) await move(NOOR, id, state);
+  for (const state of TO_LIVE.slice(1))
+    await move(NOOR, id, state, { ...ANSWERS, outcome: "delivered" });
   const ended = await act(INES, next, ending(null));
   expect(ended.outcome!.delivered.ids).toContain(id);
   const [{ stateId: from }] = await database().select().from(item).where(eq(item.id, id));

@@ -56,6 +56,8 @@ export function itemsOfTable(
     problems.push({ row: one.row, sentence, cells: one.cells });
   const good = read.filter((one) => {
     if (one.problem !== null) leave(one, one.problem);
+    for (const name of one.unused)
+      notes.add(`${name} is no field of every type here: where it is none, it is left out.`);
     return one.problem === null;
   });
   const byKey = new Map<string, (typeof read)[number]>();
@@ -115,7 +117,7 @@ function rowOf(
   cells: readonly string[],
   match: ItemMatch,
   { ground, newId }: { ground: TableGround; newId: () => string },
-): { item: ImportedItem; problem: string | null } {
+): { item: ImportedItem; problem: string | null; unused: string[] } {
   const fields: Record<string, unknown> = {};
   const own: Record<string, OwnValue> = {};
   let wrong: string | null = null;
@@ -145,6 +147,10 @@ function rowOf(
       else own[field.id] = value as OwnValue;
     });
   }
+  const taken = new Set(fieldsOfType(ground.own, typeId).map(({ id }) => id));
+  const unused = ground.own.filter(
+    ({ id }) => !taken.has(id) && cellAt(cells, match[`own:${id}`]) !== "",
+  );
   const state = stateOf(cellAt(cells, match.state), typeId, ground);
   if (typeof state === "object" && state !== null) wrong ??= state.problem;
   const dueOn = (fields.dueOn ?? null) as string | null;
@@ -162,6 +168,7 @@ function rowOf(
       waitsFor: [],
     },
     problem: wrong,
+    unused: unused.map(({ name }) => name),
   };
 }
 
