@@ -7,6 +7,7 @@ import { demoVersions, type DemoVersion } from "./versions";
 import { LARGE_TYPES, LARGE_WORKFLOW, LEVEL_NAMES } from "./large-workflow";
 import { demoFields } from "./fields";
 import { demoRules, demoWorth } from "./worth";
+import { demoSizing } from "./sizing";
 import { demoReleaseDates, demoReleases, demoSprints, howSprintsEnded } from "./plans";
 import { hashPassword } from "better-auth/crypto";
 import { eq } from "drizzle-orm";
@@ -99,7 +100,10 @@ export async function loadDemo(
       await loadTerms(tx, project, now);
       await inChunks(scores, (c) => tx.insert(table.itemScore).values(c));
       await inChunks(votes, (c) => tx.insert(table.itemVote).values(c));
-      if (project.key === "TIX") await loadWalk(tx, "tix-board", items, now);
+      if (project.key === "TIX") {
+        await loadWalk(tx, "tix-board", items, now);
+        await loadSizing(tx, items, now);
+      }
       counts.items += items.length;
       counts.events += items.reduce((n, i) => n + i.events.length, 0);
       counts.reports += await loadReports(tx, project, items, now);
@@ -259,6 +263,16 @@ async function loadWalk(
   await tx.insert(table.walk).values(made.walk);
   await tx.insert(table.walkSeen).values(made.seen);
   await tx.insert(table.walkNote).values(made.notes);
+}
+
+async function loadSizing(
+  tx: Transaction,
+  items: readonly DemoItem[],
+  now: Instant,
+): Promise<void> {
+  const { rounds, votes } = demoSizing(items, uuidSource(seededRandom(7300)), now);
+  if (rounds.length > 0) await tx.insert(table.sizingRound).values(rounds);
+  if (votes.length > 0) await tx.insert(table.sizingVote).values(votes);
 }
 
 /** The board of the larger pieces: a column for each step that is on the way. */

@@ -12,6 +12,7 @@ export * from "./schema/item-file";
 export * from "./schema/people";
 export * from "./schema/plan";
 export * from "./schema/project";
+export * from "./schema/sizing";
 export * from "./schema/term";
 export * from "./schema/view";
 export * from "./schema/walk";

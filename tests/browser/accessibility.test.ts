@@ -13,6 +13,7 @@ const SCREENS: [name: string, path: string, ready: string][] = [
   ["project settings", "/p/TIX/design?place=project", 'form[aria-label="The project"]'],
   ["design history", "/p/TIX/design?place=history", "ol li"],
   ["releases", "/p/TIX/plan/releases", ".release-items li"],
+  ["sizing", "/p/TIX/plan/sizing", ".sizing-aside"],
   ["calendar", "/p/TIX/plan/calendar", ".cal-week"],
   ["large pieces", "/p/TIX/plan/pieces", ".piece"],
   ["what waits for what", "/p/TIX/plan/waiting", ".wait-item"],

@@ -50,8 +50,7 @@ test("a computed field is made, is wrong at the right character first, and is on
   const key = (await noor.text('[aria-label="New item"] [role="status"]')).match(/TIX-\d+/)![0];
   await noor.open(`/p/TIX/items/${key}`);
   await noor.reads("once its numbers are known");
-  await noor.fill("Estimate", "3");
-  await noor.keys("Enter");
+  await noor.choose("Estimate", "3");
   await noor.reads("200", 'output[aria-label="Value for each point"]');
 });
 

@@ -518,6 +518,7 @@ const READS: Record<string, string[]> = {
   "/p/[key]/plan/pieces": ["/p/TIX/plan/pieces"],
   "/api/projects/[key]/plan/pieces": ["/api/projects/TIX/plan/pieces"],
   "/p/[key]/plan/import": ["/p/TIX/plan/import"],
+  "/p/[key]/plan/sizing": ["/p/TIX/plan/sizing"],
   "/api/projects/[key]/item-table/file": ["/api/projects/TIX/item-table/file"],
   "/p/[key]/plan/time": ["/p/TIX/plan/time"],
   "/api/projects/[key]/time": ["/api/projects/TIX/time"],
@@ -553,6 +554,19 @@ const TRIES: [
     "look at it as a large piece",
     "/api/projects/[key]/plan/pieces/[piece]",
     (of) => [`/api/projects/TIX/plan/pieces/${of.id}`],
+  ],
+  [
+    "ask what is like it",
+    "/api/projects/[key]/plan/sizing/alike",
+    (of) => [`/api/projects/TIX/plan/sizing/alike?item=${of.id}`],
+  ],
+  [
+    "begin to size it",
+    "/api/projects/[key]/plan/sizing",
+    (of) => [
+      "/api/projects/TIX/plan/sizing",
+      { method: "POST", body: { kind: "open", id: randomUUID(), itemId: of.id } },
+    ],
   ],
   [
     "ask who could take it",

@@ -1,7 +1,7 @@
 import type { Instant } from "./instant";
 
 /** Settings of a project that figures depend on: the past is counted by what held then. */
-export type DatedSettingName = "zone" | "expectation" | "calendar" | "promises";
+export type DatedSettingName = "zone" | "expectation" | "calendar" | "promises" | "sizes";
 
 /** A value of a setting and from when on it holds. */
 export interface DatedValue<T> {

@@ -94,6 +94,12 @@ export const PROJECT_PLACES: readonly ProjectPlace[] = [
     also: ["burn-up", "crossings", "what goes out"],
   },
   {
+    name: "Sizing",
+    path: "/plan/sizing",
+    needs: "read project",
+    also: ["estimate together", "round", "points"],
+  },
+  {
     name: "Calendar",
     path: "/plan/calendar",
     needs: "read project",

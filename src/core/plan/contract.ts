@@ -10,6 +10,7 @@ import { USUAL_REACH_WEEKS, type ReachView } from "./reach-view";
 import type { ReleasesView, ReleaseView } from "./release-view";
 import { sprintActBody, timeboxBody } from "./request";
 import { takersQuery, type RoomView, type TakersView } from "./room-view";
+import { alikeQuery, sizingBody, type AlikeSized, type SizingView } from "./sizing-view";
 import type { SprintView } from "./sprint-view";
 import type { WaitingView } from "./waiting-view";
 
@@ -144,6 +145,28 @@ export const planContract = {
     path: "/api/projects/:key/plan/pieces/:piece",
     answer: answered<PieceDetail>(),
     kept: "piece",
+  }),
+  /** Rounds in which several people say how large items are. */
+  sizing: contract({
+    method: "GET",
+    path: "/api/projects/:key/plan/sizing",
+    answer: answered<SizingView>(),
+    kept: "sizing",
+  }),
+  /** Begins a round, says a size in it, shows what was said, settles on one. */
+  size: contract({
+    method: "POST",
+    path: "/api/projects/:key/plan/sizing",
+    body: sizingBody,
+    answer: answered<SizingView>(),
+  }),
+  /** Finished items that are much like one, with how large they were and how long they took. */
+  alike: contract({
+    method: "GET",
+    path: "/api/projects/:key/plan/sizing/alike",
+    query: alikeQuery,
+    answer: answered<{ alike: AlikeSized[] }>(),
+    kept: "alike",
   }),
   /** How a project plans. */
   settings: contract({

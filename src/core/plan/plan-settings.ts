@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { sizeScaleSchema, type SizeScale } from "./size-scale";
 import { LONGEST_SPRINT } from "./sprint";
 
 /** How a project plans. */
@@ -9,6 +10,8 @@ export interface PlanSettings {
   sprintDays: number;
   /** Whether every new item goes into the one that runs. */
   newIntoSprint: boolean;
+  /** The sizes that its items are given. */
+  sizeScale: SizeScale;
 }
 
 export const planSettingsBody = z
@@ -20,6 +23,7 @@ export const planSettingsBody = z
       .min(1, "A sprint has one day at least.")
       .max(LONGEST_SPRINT, "A sprint lasts fourteen weeks at most."),
     newIntoSprint: z.boolean(),
+    sizeScale: sizeScaleSchema,
   })
   .partial();
 

@@ -1,4 +1,5 @@
 import type { DatedSettingName } from "@/core/calendar/dated-setting";
+import { FIRST_SCALES, type SizeScale } from "@/core/plan/size-scale";
 import { FIRST_LEVEL_NAMES } from "@/core/item/item-type";
 import { instant } from "./columns";
 import { sql } from "drizzle-orm";
@@ -35,6 +36,8 @@ export const project = pgTable(
     sprintDays: integer("sprint_days").notNull().default(14),
     /** Whether every new item goes into the sprint that runs. */
     newIntoSprint: boolean("new_into_sprint").notNull().default(false),
+    /** The sizes that its items are given. */
+    sizeScale: jsonb("size_scale").$type<SizeScale>().notNull().default(FIRST_SCALES.points),
     /** What the project calls the levels of its items, from the lowest. */
     levelNames: jsonb("level_names")
       .$type<string[]>()
@@ -75,7 +78,7 @@ export const datedSetting = pgTable(
     primaryKey({ columns: [t.projectId, t.setting, t.validFrom] }),
     check(
       "dated_setting_name",
-      sql`${t.setting} in ('zone', 'expectation', 'calendar', 'promises')`,
+      sql`${t.setting} in ('zone', 'expectation', 'calendar', 'promises', 'sizes')`,
     ),
   ],
 );

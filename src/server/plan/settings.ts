@@ -1,11 +1,13 @@
 import { eq } from "drizzle-orm";
 import { lengthWords, type PlanSettings } from "@/core/plan/plan-settings";
+import { stepsAsText } from "@/core/plan/size-scale";
 import { savedChange } from "@/core/workflow/design-change";
 import { database, transact } from "@/db/connection";
 import { project } from "@/db/schema";
 import { enterProject, type ProjectRow } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { announceDesign } from "../workflow/announce";
+import { setFrom } from "../workflow/dated-settings";
 import { keepDesignChange } from "../workflow/design-history";
 
 /** How a project plans. */
@@ -13,7 +15,8 @@ export const planSettingsOf = ({
   usesSprints,
   sprintDays,
   newIntoSprint,
-}: ProjectRow): PlanSettings => ({ usesSprints, sprintDays, newIntoSprint });
+  sizeScale,
+}: ProjectRow): PlanSettings => ({ usesSprints, sprintDays, newIntoSprint, sizeScale });
 
 /** Which places of Plan there are in a project for somebody. @throws Refused */
 export async function readPlanPlaces(
@@ -65,19 +68,25 @@ export async function editPlanSettings(
     );
     if (change === null) return;
     await tx.update(project).set(after).where(eq(project.id, row.id));
+    if (asked.sizeScale) {
+      await setFrom(tx, row.id, { setting: "sizes", value: before.sizeScale, validFrom: 0 });
+      await setFrom(tx, row.id, { setting: "sizes", value: after.sizeScale, validFrom: now });
+    }
     await keepDesignChange(tx, { projectId: row.id, byId: viewer.personId, at: now }, change);
     await announceDesign(tx, row.id, { kind: "plan changed", data: {} });
   });
 }
 
-const told = ({ usesSprints, sprintDays, newIntoSprint }: PlanSettings) => ({
+const told = ({ usesSprints, sprintDays, newIntoSprint, sizeScale }: PlanSettings) => ({
   usesSprints: usesSprints ? "in sprints" : "without sprints",
   sprintDays: lengthWords(sprintDays),
   newIntoSprint: newIntoSprint ? "into the sprint that runs" : "into the backlog",
+  sizeScale: `${sizeScale.kind}: ${stepsAsText(sizeScale)}`,
 });
 
 const TOLD = {
   usesSprints: "plans",
   sprintDays: "length of a sprint",
   newIntoSprint: "new items go",
+  sizeScale: "sizes",
 } as const;

@@ -2,6 +2,7 @@ import { and, eq } from "drizzle-orm";
 import { valueAt, type DatedSettingName, type DatedValue } from "@/core/calendar/dated-setting";
 import type { Instant } from "@/core/calendar/instant";
 import type { WorkingCalendar } from "@/core/calendar/working-time";
+import type { SizeScale } from "@/core/plan/size-scale";
 import type { ServiceTarget } from "@/core/intake/service-target";
 import { same } from "@/core/workflow/same";
 import type { Reader, Transaction } from "@/db/connection";
@@ -13,6 +14,7 @@ interface DatedSettings extends Record<DatedSettingName, unknown> {
   expectation: { days: number; share: number };
   calendar: WorkingCalendar;
   promises: ServiceTarget[];
+  sizes: SizeScale;
 }
 
 type DatedSetting = {

@@ -1,4 +1,5 @@
 "use client";
+import { Size } from "@/ui/kit/sizes";
 import { Octagon } from "lucide-react";
 import { memo, type ReactNode } from "react";
 import { HOUR } from "@/core/calendar/instant";
@@ -195,7 +196,7 @@ function CardHead({ card, compact, facts }: Pick<Drawn, "card" | "compact" | "fa
       {!compact && shown.has("estimate") && card.estimate !== null && (
         <Pressed card={card} field="estimate" words={`Estimate ${card.estimate}, change it`}>
           <span className="inline-flex h-[19px] min-w-[19px] items-center justify-center rounded-full border border-line px-1 text-[11.5px] font-semibold">
-            {card.estimate}
+            <Size of={card.estimate} />
           </span>
         </Pressed>
       )}

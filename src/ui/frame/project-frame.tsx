@@ -6,7 +6,9 @@ import type { Pin } from "@/core/item/pins/pin";
 import type { TermsView } from "@/core/item/terms/view";
 import { useFirstTerms } from "@/ui/item/terms/use-terms";
 import { useFirstPins } from "@/ui/item/use-pins";
+import type { SizeScale } from "@/core/plan/size-scale";
 import { PanelProvider } from "@/ui/kit/panel-context";
+import { SizesProvider } from "@/ui/kit/sizes";
 import { KnownTypes, type KnownType } from "@/ui/kit/type-glyph";
 import { useLive, useLiveStream } from "@/ui/kit/use-live";
 import { CourseBar } from "./course-bar";
@@ -46,15 +48,18 @@ export function ProjectFrame(props: {
   lastEventId: number;
   pins: Pin[];
   terms: TermsView;
+  sizes: SizeScale;
   children: ReactNode;
 }) {
   useFirstPins(props.pins);
   useFirstTerms(props.project.key, props.terms);
   return (
     <KnownTypes types={props.types}>
-      <PanelProvider>
-        <Frame {...props} />
-      </PanelProvider>
+      <SizesProvider scale={props.sizes}>
+        <PanelProvider>
+          <Frame {...props} />
+        </PanelProvider>
+      </SizesProvider>
     </KnownTypes>
   );
 }

@@ -4,6 +4,7 @@ import type { ItemView } from "@/core/item/item-view";
 import { tellProblem } from "@/ui/kit/notice";
 import { shortDate } from "@/ui/kit/time";
 import { choicesOf, ItemFieldEditor, type NamedChoices } from "./field-editor";
+import { SizeField } from "./size-field";
 import { TypeField } from "./type-field";
 import type { ItemHandle } from "./use-item";
 
@@ -21,6 +22,16 @@ export function ItemFields({ handle }: { handle: ItemHandle }) {
       {EDITABLE_FIELDS.filter((field) => itemField(field).panel).map((field) =>
         field === "typeId" ? (
           <TypeField key={field} handle={handle} />
+        ) : field === "estimate" ? (
+          <SizeField
+            key={field}
+            item={{ id: view.item.id, key: view.key }}
+            projectKey={view.project.key}
+            label={itemField(field).label}
+            size={view.item.estimate}
+            locked={!view.rights.edit || view.withdrawn !== null}
+            onStore={(estimate) => store({ estimate })}
+          />
         ) : (
           <ItemFieldEditor
             key={field}

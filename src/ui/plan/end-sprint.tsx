@@ -7,6 +7,7 @@ import { FormFooter } from "@/ui/kit/form-footer";
 import { tellDone } from "@/ui/kit/notice";
 import { problemOf } from "@/ui/kit/request";
 import { Select } from "@/ui/kit/select";
+import { Size } from "@/ui/kit/sizes";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
 import type { SprintHandle } from "./use-sprint";
 
@@ -161,7 +162,9 @@ function OpenRow({
       <span className="key">{key}</span>
       <span className="min-w-0 flex-1 truncate">{title}</span>
       <span className="text-ink-soft">{stateName}</span>
-      <span className="w-6 text-right tabular-nums">{estimate ?? "–"}</span>
+      <span className="w-6 text-right tabular-nums">
+        <Size of={estimate} />
+      </span>
       <Select
         plain
         label={`Where ${key} goes`}

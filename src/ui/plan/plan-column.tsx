@@ -7,6 +7,7 @@ import { Button } from "@/ui/kit/button";
 import { Initials } from "@/ui/kit/initials";
 import { Menu, MenuItem, MenuSection } from "@/ui/kit/menu";
 import { usePanel } from "@/ui/kit/panel-context";
+import { Size } from "@/ui/kit/sizes";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
 
 /** What rows of the plan can do. */
@@ -97,7 +98,9 @@ function PlanRow({ item, rows, broken }: { item: PlanItem; rows: PlanRows; broke
         {item.title}
       </button>
       {assignee && <Initials name={assignee} size={20} />}
-      <b className="min-w-4 text-right tabular-nums">{item.estimate ?? "–"}</b>
+      <b className="min-w-4 text-right tabular-nums">
+        <Size of={item.estimate} />
+      </b>
       {onMove && (
         <Menu
           align="end"

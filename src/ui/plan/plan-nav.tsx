@@ -8,6 +8,7 @@ const PLACES: readonly (Place & { needs?: Needs })[] = [
   { path: "/planning", title: "Next sprints", needs: "sprints" },
   { path: "/sprints", title: "Sprint reports", needs: "sprints" },
   { path: "/releases", title: "Releases" },
+  { path: "/sizing", title: "Sizing" },
   { path: "/calendar", title: "Calendar" },
   { path: "/pieces", title: "Large pieces" },
   { path: "/waiting", title: "What waits for what" },

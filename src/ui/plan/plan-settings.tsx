@@ -3,6 +3,13 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { planContract } from "@/core/plan/contract";
 import type { PlanSettings } from "@/core/plan/plan-settings";
+import {
+  FIRST_SCALES,
+  readSteps,
+  SCALE_KINDS,
+  stepsAsText,
+  type ScaleKind,
+} from "@/core/plan/size-scale";
 import { Button } from "@/ui/kit/button";
 import { Check } from "@/ui/kit/check";
 import { FieldGroup, TextInput } from "@/ui/kit/field";
@@ -31,6 +38,12 @@ export function usePlanSettings(projectKey: string, before: PlanSettings) {
   };
 }
 
+const HOW: Record<ScaleKind, string> = {
+  points: "Write numbers, as in 1 2 3 5 8.",
+  letters: "Write each with its number, as in S=1 M=3 L=8.",
+  hours: "Write numbers, as in 1 2 4 8.",
+};
+
 /** How a project plans: in sprints or not, how long they are, where new items go. */
 export function PlanSettingsForm({
   projectKey,
@@ -46,6 +59,8 @@ export function PlanSettingsForm({
   const [unit, setUnit] = useState<"weeks" | "days">(
     settings.sprintDays % 7 === 0 ? "weeks" : "days",
   );
+  const [steps, setSteps] = useState(() => stepsAsText(settings.sizeScale));
+  const [problem, setProblem] = useState<string | null>(null);
   const each = unit === "weeks" ? 7 : 1;
   const change = (part: Partial<PlanSettings>) => setDraft({ ...draft, ...part });
   return (
@@ -54,7 +69,12 @@ export function PlanSettingsForm({
       className="flex flex-col gap-3"
       onSubmit={(event) => {
         event.preventDefault();
-        void store(draft, "How the project plans is changed.").then((done) => done && onLeave());
+        const read = readSteps(steps, draft.sizeScale.kind);
+        if (read === null)
+          return setProblem(`The sizes cannot be read. ${HOW[draft.sizeScale.kind]}`);
+        setProblem(null);
+        const wanted = { ...draft, sizeScale: { ...draft.sizeScale, steps: read } };
+        void store(wanted, "How the project plans is changed.").then((done) => done && onLeave());
       }}
     >
       <Check checked={draft.usesSprints} onChange={(usesSprints) => change({ usesSprints })}>
@@ -104,8 +124,56 @@ export function PlanSettingsForm({
           </Check>
         </>
       )}
-      <FormFooter send="Store it" onLeave={onLeave} />
+      <Scale
+        text={steps}
+        kind={draft.sizeScale.kind}
+        onKind={(kind) => {
+          change({ sizeScale: FIRST_SCALES[kind] });
+          setSteps(stepsAsText(FIRST_SCALES[kind]));
+        }}
+        onText={setSteps}
+      />
+      <FormFooter send="Store it" problem={problem} onLeave={onLeave} />
     </form>
+  );
+}
+
+const KIND_WORDS: Record<ScaleKind, string> = {
+  points: "in points",
+  letters: "in letters, with points behind them",
+  hours: "in hours",
+};
+
+/** From which sizes the project chooses. */
+function Scale({
+  kind,
+  text,
+  onKind,
+  onText,
+}: {
+  kind: ScaleKind;
+  text: string;
+  onKind: (kind: ScaleKind) => void;
+  onText: (text: string) => void;
+}) {
+  return (
+    <FieldGroup label="Sizes">
+      <span className="flex flex-col gap-2 font-normal">
+        <Select
+          label="In what sizes are said"
+          value={kind}
+          options={SCALE_KINDS.map((one) => ({ value: one, label: KIND_WORDS[one] }))}
+          onChange={(next) => onKind(next as ScaleKind)}
+        />
+        <TextInput
+          aria-label="The sizes, the smallest first"
+          required
+          maxLength={160}
+          value={text}
+          onChange={(event) => onText(event.target.value)}
+        />
+      </span>
+    </FieldGroup>
   );
 }
 

@@ -1,4 +1,6 @@
 "use client";
+import { readSize, sizeWords, stepsAsText } from "@/core/plan/size-scale";
+import { useSizes } from "@/ui/kit/sizes";
 import { useState } from "react";
 import type { Card } from "@/core/board/card";
 import { PRIORITIES } from "@/core/item/fields";
@@ -40,32 +42,35 @@ export function PriorityCell({ card: { key, priority }, card, order, mayEdit }: 
   );
 }
 
-/** Larger than this no size is. */
-const LARGEST = 1_000;
-
 /** Its size in points, typed where it stands; Enter or leaving it stores it, Escape leaves it as it was. */
 export function SizeCell({ card: { key, estimate }, card, order, mayEdit }: Cell) {
   const [typed, setTyped] = useState<string | null>(null);
-  const shown = estimate === null ? "–" : String(estimate);
+  const scale = useSizes();
+  const wordsOf = (size: number | null) => (size === null ? "" : sizeWords(size, scale));
+  const shown = wordsOf(estimate) || "–";
+  /** As it is typed. */
+  const sizeName = (size: number) => wordsOf(size).replace(" h", "");
   if (!mayEdit) return <>{shown}</>;
   if (typed === null)
     return (
       <button
         type="button"
         className="min-h-6 w-full text-right hover:underline"
-        aria-label={`Size of ${key}: ${estimate ?? "none"}`}
-        onClick={() => setTyped(estimate === null ? "" : String(estimate))}
+        aria-label={`Size of ${key}: ${wordsOf(estimate) || "none"}`}
+        onClick={() => setTyped(estimate === null ? "" : sizeName(estimate))}
       >
         {shown}
       </button>
     );
   const store = () => {
     setTyped(null);
-    const wanted = typed.trim() === "" ? null : Number(typed.replace(",", "."));
+    const empty = typed.trim() === "";
+    const wanted = empty ? null : readSize(typed, scale);
     if (wanted === estimate) return;
-    if (wanted !== null && !(wanted >= 0 && wanted <= LARGEST))
-      return tellProblem(new Error(`“${typed}” is no size: a number from 0 to ${LARGEST} is.`));
-    const done = wanted === null ? `${key} has no size.` : `${key} has the size ${wanted}.`;
+    if (wanted === null && !empty)
+      return tellProblem(new Error(`“${typed}” is no size: ${stepsAsText(scale)}, or a number.`));
+    const done =
+      wanted === null ? `${key} has no size.` : `${key} has the size ${wordsOf(wanted)}.`;
     void order.change(card, { estimate: wanted }, done);
   };
   return (

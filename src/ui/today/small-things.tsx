@@ -1,4 +1,6 @@
 "use client";
+import { readSize, stepsAsText } from "@/core/plan/size-scale";
+import { useSizes } from "@/ui/kit/sizes";
 import { useState, type FormEvent } from "react";
 import type { DayLine } from "@/core/today/day";
 import type { SmallThingLine } from "@/core/today/housekeeping";
@@ -92,14 +94,14 @@ function Thing({
 
 function SizeHere({ of, onSize }: { of: string; onSize: (size: number) => void }) {
   const [size, setSize] = useState("");
-  const n = Number(size.replace(",", "."));
-  const fits = size.trim() !== "" && Number.isFinite(n) && n >= 0 && n <= 1_000;
+  const scale = useSizes();
+  const n = readSize(size, scale);
   return (
     <form
       className="inline-flex items-center gap-1"
       onSubmit={(event) => {
         event.preventDefault();
-        if (fits) onSize(n);
+        if (n !== null) onSize(n);
       }}
     >
       <TextInput
@@ -107,11 +109,12 @@ function SizeHere({ of, onSize }: { of: string; onSize: (size: number) => void }
         inputMode="decimal"
         aria-label={`Size of ${of}`}
         placeholder="size"
-        maxLength={6}
+        title={stepsAsText(scale)}
+        maxLength={12}
         value={size}
         onChange={(event) => setSize(event.target.value)}
       />
-      {fits && (
+      {n !== null && (
         <Button small type="submit">
           Size it
         </Button>

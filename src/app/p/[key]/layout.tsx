@@ -60,6 +60,7 @@ export default async function ProjectLayout({
       lastEventId={lastEventId}
       pins={pins}
       terms={terms}
+      sizes={access.project.sizeScale}
     >
       {children}
     </ProjectFrame>

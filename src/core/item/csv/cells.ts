@@ -13,7 +13,7 @@ import type { TableGround } from "./ground";
 export type CellValue = { value: unknown } | { problem: string };
 
 /** Things in one cell stand behind each other like this. */
-const APART = /\s*[;|\n]\s*/;
+const APART = /[;|\n]/;
 const JOINED = "; ";
 
 const quoted = (text: string) => `“${shorten(text, 40)}”`;
@@ -89,9 +89,9 @@ export function cellOfField(
     }
     case "terms":
       // Only where nothing else stands between them a comma does: names may have one.
-      return { value: parts(cell, /[;|\n]/.test(cell) ? APART : /\s*,\s*/) };
+      return { value: parts(cell, APART.test(cell) ? APART : /,/) };
     case "criteria":
-      return { value: parts(cell, /\s*[|\n]\s*/).map((text) => ({ id: newId(), text })) };
+      return { value: parts(cell, /[|\n]/).map((text) => ({ id: newId(), text })) };
     case "flag": {
       const word = foldCase(cell);
       if (YES.has(word) || word === foldCase(editor.yes)) return { value: true };
@@ -101,13 +101,14 @@ export function cellOfField(
   }
 }
 
-const parts = (cell: string, apart: RegExp): string[] => [
-  ...new Set(cell.split(apart).filter((one) => one !== "")),
-];
+const parts = (cell: string, apart: RegExp): string[] => {
+  const found = cell.split(apart).map((one) => one.trim());
+  return [...new Set(found.filter((one) => one !== ""))];
+};
 
 /** The keys of a cell, e.g. of what an item waits for. */
 export const keysOfCell = (cell: string): string[] =>
-  parts(cell, /[\s;|,]+/).map((key) => key.toUpperCase());
+  parts(cell, /[\s;|,]/).map((key) => key.toUpperCase());
 
 /** What a cell says of a field of the project's own. @param cell not empty */
 export function cellOfOwn(
