@@ -15,7 +15,7 @@ import { notFound } from "../refused";
 const COMPARED = 600;
 /** So much of a description counts. */
 const READ = 2_000;
-const SHOWN = 12;
+const SHOWN = 8;
 
 /**
  * Delivered items of a project that have a size and are much like one, the most alike first. Only what

@@ -101,7 +101,7 @@ function WeekCell({
         <RoomBar load={load} room={room} />
         <span className="block">
           {load === 0 ? `${round(room)} h free` : `${round(load)} of ${round(room)} h`}
-          {off > 0 && <i> · away {off}</i>}
+          {off > 0 && <i> · away&nbsp;{off}</i>}
         </span>
       </button>
     </td>
