@@ -8,9 +8,11 @@ import { enterBoard } from "@/server/board/enter";
 import { aroundItems } from "@/server/item/list/around";
 import { writeCursor } from "@/server/item/list/cursor";
 import { readBoard } from "@/server/board/read";
+import type { Condition } from "@/core/condition/condition";
 import { readBacklog, readBacklogRows } from "@/server/plan/backlog";
+import { readReach } from "@/server/plan/reach";
 import { itemIn, move, refusalOf, stateId } from "./setup/board";
-import { ARTHUR, INES, NOOR } from "./setup/people";
+import { ARTHUR, INES, NOOR, OSKAR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
@@ -22,7 +24,7 @@ async function allPages(viewer = INES): Promise<string[]> {
   let read = await readBacklogRows(viewer, project);
   const ids = read.cards.map((c) => c.id);
   while (read.next !== null) {
-    read = await readBacklogRows(viewer, project, read.next);
+    read = await readBacklogRows(viewer, project, { after: read.next });
     ids.push(...read.cards.map((c) => c.id));
   }
   return ids;
@@ -58,7 +60,7 @@ describe("a backlog of more than a page", () => {
     const first = await readBacklogRows(INES, project);
     const last = first.cards.at(-1)!;
     await move(INES, last.id, "Ready");
-    const following = await readBacklogRows(INES, project, first.next!);
+    const following = await readBacklogRows(INES, project, { after: first.next! });
     expect(following.cards[0].id).toBe(inOrder[BACKLOG_PAGE]);
     inOrder = inOrder.filter((id) => id !== last.id);
   });
@@ -68,7 +70,9 @@ describe("a backlog of more than a page", () => {
       .select({ id: item.id, rank: item.rank })
       .from(item)
       .where(eq(item.id, inOrder[inOrder.length - BACKLOG_PAGE - 1]));
-    const { cards, next } = await readBacklogRows(INES, project, writeCursor([end.rank, end.id]));
+    const { cards, next } = await readBacklogRows(INES, project, {
+      after: writeCursor([end.rank, end.id]),
+    });
     expect([cards.length, next]).toEqual([BACKLOG_PAGE, null]);
   });
 
@@ -78,7 +82,7 @@ describe("a backlog of more than a page", () => {
     expect(await allPages(NOOR)).toEqual(inOrder.filter((id) => id !== inOrder[3]));
     expect((await readBacklog(NOOR, project)).total).toBe(inOrder.length - 1);
     // It cannot be named as a place among the others either.
-    expect(await refusalOf(readBacklogRows(NOOR, project, inOrder[3]))).toBe("invalid");
+    expect(await refusalOf(readBacklogRows(NOOR, project, { after: inOrder[3] }))).toBe("invalid");
   });
 });
 
@@ -140,4 +144,33 @@ test("days of talk about what waits are told, until it is begun; those of before
   expect((await around())?.talked).toBe(3);
   await move(INES, id, "Ready");
   expect((await around())?.talked).toBeUndefined();
+});
+
+test("it is narrowed to what is like something, in its order; its lines say how many are hidden", async () => {
+  const filter: Condition = {
+    kind: "compare",
+    fact: "classOfService",
+    op: "is",
+    value: "standard",
+  };
+  const [all, some] = [
+    await readBacklogRows(INES, "TIX"),
+    await readBacklogRows(INES, "TIX", { filter }),
+  ];
+  const every = await readBacklogRows(INES, "TIX", {
+    filter: { kind: "any", of: [filter, { kind: "not", of: filter }] },
+  });
+  expect(all.matching).toBeNull();
+  expect(every.matching).toBe((await readBacklog(INES, "TIX")).total);
+  expect(some.matching).toBeLessThan(every.matching!);
+  expect(some.cards.every(({ classOfService }) => classOfService === "standard")).toBe(true);
+  const order = all.cards.filter(({ classOfService }) => classOfService === "standard");
+  expect(some.cards.slice(0, order.length).map(({ id }) => id)).toEqual(order.map(({ id }) => id));
+  const [reach, narrowed] = [
+    await readReach(INES, "TIX"),
+    await readReach(INES, "TIX", { filter }),
+  ];
+  expect(narrowed.reach).toEqual(reach.reach);
+  expect(narrowed.hiddenAfter.length).toBeGreaterThan(reach.hiddenAfter.length);
+  expect(await refusalOf(readBacklogRows(OSKAR, "TIDE", { filter }))).toBe("not found");
 });

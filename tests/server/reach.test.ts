@@ -12,7 +12,7 @@ import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
 
-const of = (viewer = INES, weeks = 12) => readReach(viewer, "TIX", weeks);
+const of = (viewer = INES, weeks = 12) => readReach(viewer, "TIX", { weeks });
 const put = async (id: string, values: Partial<typeof item.$inferInsert>) => {
   await database().update(item).set(values).where(eq(item.id, id));
 };
@@ -78,7 +78,7 @@ test("it is the same for everybody, and says of what somebody does not see only 
   expect(member.reach).toEqual(lead.reach);
   expect(JSON.stringify(member)).not.toContain("A key left in the lock");
   expect((await of(ARTHUR)).reach).toEqual(lead.reach);
-  expect(await refusalOf(readReach(OSKAR, "TIDE", 12))).toBe("not found");
+  expect(await refusalOf(readReach(OSKAR, "TIDE"))).toBe("not found");
 });
 
 test("what is planned is finished when the last of it is: by its place in the backlog, or by its age", async () => {
@@ -136,8 +136,8 @@ test("with too little past nothing is foretold, and it says how little there is"
   await database()
     .delete(flowPassage)
     .where(and(eq(flowPassage.projectId, "gate"), eq(flowPassage.kind, "delivered")));
-  const { reach, past, until } = await readReach(OSKAR, "GATE", 12);
+  const { reach, past, until } = await readReach(OSKAR, "GATE");
   expect([reach, past.finished, until]).toEqual([null, 0, {}]);
   const none = randomUUID();
-  expect(await refusalOf(readReach(OSKAR, none, 12))).toBe("not found");
+  expect(await refusalOf(readReach(OSKAR, none))).toBe("not found");
 });

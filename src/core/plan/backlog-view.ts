@@ -8,6 +8,7 @@ import type { OwnField } from "@/core/item/own-field";
 import type { RosterPerson } from "@/core/people/roster";
 import type { StateId } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
+import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { PlanSettings } from "./plan-settings";
 import type { Listed, PlannedSprint, Release } from "./sprint";
 
@@ -46,6 +47,8 @@ export interface BacklogView {
   settings: PlanSettings;
   releases: Listed<Release>[];
   ownFields: OwnField[];
+  /** What can be asked of items. */
+  vocabulary: Vocabulary;
   /** What this person may do here. */
   rights: { move: boolean; edit: boolean; design: boolean };
   now: number;
@@ -58,4 +61,6 @@ export interface BacklogRows {
   around: AroundItems;
   /** The place where the next ones begin; null at the end. */
   next: string | null;
+  /** How many there are that are like what is asked for; null where all are. */
+  matching: number | null;
 }

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { answered, contract, DONE } from "@/core/contract/contract";
 import type { BacklogRows, BacklogView } from "./backlog-view";
+import { backlogFilter } from "./backlog-filter";
 import { calendarFeedBody, calendarQuery, type CalendarView } from "./calendar-view";
 import { TIMEBOXES } from "./membership";
 import { planSettingsBody } from "./plan-settings";
@@ -26,7 +27,7 @@ export const planContract = {
   rows: contract({
     method: "GET",
     path: "/api/projects/:key/backlog/rows",
-    query: z.object({ after: z.string().max(2_000).optional() }),
+    query: z.object({ after: z.string().max(2_000).optional(), filter: backlogFilter }),
     answer: answered<BacklogRows>(),
     kept: "backlog rows",
   }),
@@ -36,6 +37,7 @@ export const planContract = {
     path: "/api/projects/:key/backlog/reach",
     query: z.object({
       weeks: z.coerce.number().int().min(4).max(104).default(USUAL_REACH_WEEKS),
+      filter: backlogFilter,
     }),
     answer: answered<ReachView>(),
     kept: "reach",

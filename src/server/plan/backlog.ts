@@ -1,15 +1,18 @@
-import { and, inArray, isNull } from "drizzle-orm";
+import { and, inArray, isNull, type SQL } from "drizzle-orm";
 import { cardOf } from "@/core/board/card";
 import { astrayOf, type Astray } from "@/core/board/astray";
 import { followedWorkflows, uncoveredStates } from "@/core/board/followed";
 import { BACKLOG_PAGE, type BacklogRows, type BacklogView } from "@/core/plan/backlog-view";
 import { item } from "@/db/schema";
 import { limitOfColumn } from "@/core/board/board-limits";
+import type { Condition } from "@/core/condition/condition";
 import type { Instant } from "@/core/calendar/instant";
 import { projectLimits } from "../board/board-limits";
 import { enterBoard, type EnteredBoard } from "../board/enter";
+import { loadVocabulary } from "../condition/vocabulary";
 import { countWhere } from "../item/count";
 import { aroundItems } from "../item/list/around";
+import { enterList, narrowed } from "../item/list/enter";
 import { readCursor } from "../item/list/cursor";
 import { BY_RANK } from "../item/list/key";
 import { readPage, readRows } from "../item/list/read";
@@ -51,8 +54,8 @@ export async function readBacklog(
 ): Promise<BacklogView> {
   const entered = await enterBacklog(viewer, projectKey, now);
   const { reader, access, project, types, workflows, inBacklog } = entered;
-  const [total, astray, into, totals, { people }, sprints, releases, ownFields] = await Promise.all(
-    [
+  const [total, astray, into, totals, { people }, sprints, releases, ownFields, vocabulary] =
+    await Promise.all([
       countWhere(reader, inBacklog),
       readAstray(entered),
       pulledInto(entered, now),
@@ -61,8 +64,8 @@ export async function readBacklog(
       access.project.usesSprints ? loadSprints(reader, project.id) : [],
       loadReleases(reader, project.id),
       loadOwnFields(reader, project.id),
-    ],
-  );
+      loadVocabulary(reader, project.id),
+    ]);
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
     total,
@@ -77,6 +80,7 @@ export async function readBacklog(
     releases,
     settings: planSettingsOf(access.project),
     ownFields: ownFields.filter((f) => f.removedAt === null),
+    vocabulary,
     rights: {
       move: access.may("move item"),
       edit: access.may("edit item"),
@@ -109,6 +113,17 @@ async function readAstray(entered: EnteredBoard): Promise<Astray> {
   return astrayOf(entered, items);
 }
 
+/** That an item is like what somebody asks for, who sees it. */
+export async function whatIsLike(
+  viewer: Viewer,
+  projectKey: string,
+  filter: Condition,
+  now: Instant,
+): Promise<SQL | undefined> {
+  const entered = await enterList(viewer, projectKey, now);
+  return (await narrowed(entered, filter, { board: null })).where;
+}
+
 /**
  * A page of a backlog's rows, best first.
  * @param after the place where it goes on, whatever stands there by now; from the top without one
@@ -117,14 +132,15 @@ async function readAstray(entered: EnteredBoard): Promise<Astray> {
 export async function readBacklogRows(
   viewer: Viewer,
   projectKey: string,
-  after?: string,
+  { after, filter }: { after?: string; filter?: Condition } = {},
   now = Date.now(),
 ): Promise<BacklogRows> {
   const { reader, ground, project, inBacklog } = await enterBacklog(viewer, projectKey, now);
+  const like = filter && (await whatIsLike(viewer, projectKey, filter, now));
   const from = after === undefined ? null : readCursor(after, BY_RANK.length);
   if (after !== undefined && from === null)
     throw invalid("The backlog does not go on there.", "Open it again from its beginning.");
-  const of = { reader, where: inBacklog };
+  const of = { reader, where: and(inBacklog, like) };
   const { rows, next } = await readPage(of, BY_RANK, { after: from, limit: BACKLOG_PAGE });
   const items = await readRows(reader, { ids: rows.map((row) => row.id as string) });
   const cards = items.map((row) => cardOf(snapshotOf(row), project.key));
@@ -133,5 +149,6 @@ export async function readBacklogRows(
     withVisibleOthers(reader, viewer, cards),
     aroundItems(reader, viewer, ground, ids),
   ]);
-  return { cards: shown, around, next };
+  const matching = like ? await countWhere(reader, of.where) : null;
+  return { cards: shown, around, next, matching };
 }

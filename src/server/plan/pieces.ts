@@ -15,7 +15,6 @@ import { burnUpOf } from "./burn-up";
 import { progressOf } from "./large-pieces";
 import { readReach } from "./reach";
 import { itemsOverTime } from "./sprint-items";
-import { USUAL_REACH_WEEKS } from "@/core/plan/reach-view";
 
 /** Large pieces that finished longer ago than so many days are left out of the tree. */
 const FINISHED_SHOWN = 60;
@@ -51,7 +50,7 @@ export async function readPieceTree(
   const [progress, spans, { until }, loose] = await Promise.all([
     progressOf(reader, ids),
     spansBelow(reader, ids, { zone: of.zone, today }, (below) => seesItem(reader, viewer, below)),
-    readReach(viewer, projectKey, USUAL_REACH_WEEKS, now),
+    readReach(viewer, projectKey, {}, now),
     looseStories(reader, viewer, of.id),
   ]);
   const known = new Set(ids);

@@ -18,7 +18,8 @@ import {
 } from "@/core/forecast/reach";
 import { daysUntilAllEnd, survivalCurve, type SurvivalStep } from "@/core/forecast/survival";
 import { USUAL_REACH_WEEKS, type ReachView, type Until } from "@/core/plan/reach-view";
-import type { Reader } from "@/db/connection";
+import type { Condition } from "@/core/condition/condition";
+import { database, type Reader } from "@/db/connection";
 import { flowPassage, item, itemType, stay } from "@/db/schema";
 import { projectAsker } from "../condition/asker";
 import { compileCondition } from "../condition/compile";
@@ -27,7 +28,7 @@ import { readDepartures } from "../flow/facts";
 import { knowingPromises } from "../intake/promise-asker";
 import { isSeen, seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
-import { unstartedStates } from "./backlog";
+import { unstartedStates, whatIsLike } from "./backlog";
 import { readPieces, type PieceTree } from "./large-pieces";
 
 /** The ages of what is in progress are held against what was delivered in so many days. */
@@ -36,14 +37,16 @@ const LIFETIMES_DAYS = 182;
 /**
  * How far down its backlog a project will probably get. A fact of the project: it counts what the
  * person may not see, and says only how much that is.
- * @param weeks from how many past weeks it is drawn, where there are so many
+ * @param asked.weeks from how many past weeks it is drawn, where there are so many
+ * @param asked.filter what is shown: what is not counts, and is hidden
  */
 export async function readReach(
   viewer: Viewer,
   projectKey: string,
-  weeks: number,
+  { weeks = USUAL_REACH_WEEKS, filter }: { weeks?: number; filter?: Condition } = {},
   now = Date.now(),
 ): Promise<ReachView> {
+  const shown = filter && (await idsLike(viewer, projectKey, filter, now));
   const future = await drawFuture(viewer, projectKey, weeks, now);
   const { rows, running, past, reach, pieces } = future;
   const took = ascending(past.took);
@@ -53,7 +56,7 @@ export async function readReach(
     past: { weeks: past.weeks.length, finished: past.took.length },
     ahead: running.length,
     took: { sure: quantile(took, SURENESS.sure), even: quantile(took, SURENESS.even) },
-    hiddenAfter: hiddenAfter(rows),
+    hiddenAfter: hiddenAfter(rows, shown),
     until: reach ? untilOf({ ...future, reach, tree: pieces.tree }) : {},
     pieces: pieces.seen,
   };
@@ -161,11 +164,28 @@ async function unitsOf(reader: Reader, viewer: Viewer, projectId: string, which:
 }
 type Unit = Awaited<ReturnType<typeof unitsOf>>[number];
 
-/** Of each row that is not seen, how many that are seen stand before it. */
-function hiddenAfter(rows: readonly Unit[]): number[] {
+/** The ids of the items of a project that are like what somebody asks for, who sees them. */
+async function idsLike(
+  viewer: Viewer,
+  projectKey: string,
+  filter: Condition,
+  now: Instant,
+): Promise<ReadonlySet<string>> {
+  const rows = await database()
+    .select({ id: item.id })
+    .from(item)
+    .where(await whatIsLike(viewer, projectKey, filter, now));
+  return new Set(rows.map(({ id }) => id));
+}
+
+/**
+ * Of each row that is not there for whoever looks, how many that are stand before it.
+ * @param shown those that a filter leaves; all where it is left out
+ */
+function hiddenAfter(rows: readonly Unit[], shown?: ReadonlySet<string>): number[] {
   let seen = 0;
   return rows.flatMap((row) => {
-    if (!row.seen) return [seen];
+    if (!row.seen || (shown && !shown.has(row.id))) return [seen];
     seen += 1;
     return [];
   });

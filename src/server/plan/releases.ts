@@ -12,7 +12,6 @@ import {
   type ReleasesView,
   type ReleaseView,
 } from "@/core/plan/release-view";
-import { USUAL_REACH_WEEKS } from "@/core/plan/reach-view";
 import type { Release } from "@/core/plan/sprint";
 import { database, type Reader } from "@/db/connection";
 import { item, itemType, person, releaseDate, state } from "@/db/schema";
@@ -95,7 +94,7 @@ export async function readRelease(
       order: sql`${finished}, ${item.rank}`,
     }),
     sprintItems(reader, [releaseId], "release"),
-    found.releasedAt === null ? readReach(viewer, projectKey, USUAL_REACH_WEEKS, now) : null,
+    found.releasedAt === null ? readReach(viewer, projectKey, {}, now) : null,
   ]);
   return {
     release: line,

@@ -25,7 +25,7 @@ export async function readPull(
   const { key, id } = access.project;
   const [backlog, { cards, around }, alike] = await Promise.all([
     readBacklog(viewer, key, now),
-    readBacklogRows(viewer, key, undefined, now),
+    readBacklogRows(viewer, key, {}, now),
     doneAlike(viewer, id),
   ]);
   const into = backlog.pulledInto;

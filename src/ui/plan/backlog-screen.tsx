@@ -9,6 +9,7 @@ import {
   type CollisionDetection,
 } from "@dnd-kit/core";
 import { Fragment, useCallback, useState } from "react";
+import type { Condition } from "@/core/condition/condition";
 import type { Card } from "@/core/board/card";
 import { limitState, limitWords, NO_LIMIT } from "@/core/board/limit";
 import { counted } from "@/core/formats/counted";
@@ -17,15 +18,17 @@ import { REACH_WEEKS, USUAL_REACH_WEEKS, type ReachView } from "@/core/plan/reac
 import { InNoColumn } from "@/ui/board/in-no-column";
 import { useMoves, type OnTheWay } from "@/ui/board/use-moves";
 import { NewItem } from "@/ui/item/new-item";
-import { ButtonLink } from "@/ui/kit/button";
+import { ButtonLink, TextButton } from "@/ui/kit/button";
 import { MoreRows } from "@/ui/kit/more-rows";
 import { Note } from "@/ui/kit/note";
 import { Select } from "@/ui/kit/select";
 import { usePanel } from "@/ui/kit/panel-context";
+import { BacklogFilterButton } from "./backlog-filter";
 import { BacklogRow } from "./backlog-row";
 import { ReachMark } from "./reach-line";
 import { TimeboxPanel } from "./timebox-panel";
 import { useBacklog, type Backlog } from "./use-backlog";
+import { useBacklogFilter } from "./use-backlog-filter";
 import { useBacklogOrder } from "./use-backlog-order";
 import { useReach, type ReachHandle } from "./use-reach";
 
@@ -37,18 +40,21 @@ export function BacklogScreen({
   initial,
   firstRows,
   firstReach,
+  firstFilter,
 }: {
   initial: BacklogView;
   firstRows: BacklogRows;
   firstReach: ReachView;
+  /** What it is narrowed to at first. */
+  firstFilter: Condition | undefined;
 }) {
-  const backlog = useBacklog(initial, firstRows);
+  const backlog = useBacklog(initial, firstRows, useBacklogFilter(firstFilter));
   const { view, rows, around, more, putCard } = backlog;
   const [moving] = useState(() => new Map<string, OnTheWay>());
   const moves = useMoves(view, putCard, moving);
   const { openItem, itemKey } = usePanel();
   const open = useCallback((card: Card) => openItem(card.key), [openItem]);
-  const reach = useReach(view, rows, firstReach);
+  const reach = useReach(view, backlog, firstReach);
   const { pieces } = reach.data;
   const order = useBacklogOrder(backlog, { moves, pieces, onOpen: open });
   const sensors = useSensors(
@@ -72,7 +78,13 @@ export function BacklogScreen({
       >
         <div className="flex min-h-0 flex-1">
           <div className="min-w-0 flex-1 overflow-y-auto px-4 py-2">
-            {rows.length === 0 && (
+            {rows.length === 0 && backlog.filter.narrows && (
+              <p className="py-10 text-center text-ink-soft">
+                Nothing in the backlog is like that.{" "}
+                <TextButton onClick={backlog.filter.showAll}>Show all</TextButton>
+              </p>
+            )}
+            {rows.length === 0 && !backlog.filter.narrows && (
               <p className="py-10 text-center text-ink-soft">
                 The backlog is empty. Accept a report in Intake or add an item: it gets its place
                 here.
@@ -104,8 +116,8 @@ export function BacklogScreen({
                 </Fragment>
               ))}
             </ol>
-            {rows.length < view.total && (
-              <MoreRows key={rows.length} rest={view.total - rows.length} onMore={more} />
+            {rows.length < backlog.count && (
+              <MoreRows key={rows.length} rest={backlog.count - rows.length} onMore={more} />
             )}
           </div>
           <TimeboxPanel view={view} reach={reach.data} onChanged={backlog.readAgain} />
@@ -149,7 +161,7 @@ function ReachFrom({ reach: { data, weeks, setWeeks } }: { reach: ReachHandle })
 
 /** How much waits, and whether there is room for it where it is pulled to. */
 function BacklogHead({
-  backlog: { view, readAgain },
+  backlog: { view, count, filter, readAgain },
   reach,
 }: {
   backlog: Backlog;
@@ -163,7 +175,9 @@ function BacklogHead({
     <div className="flex shrink-0 items-center gap-4 border-b border-line px-4 py-2.5">
       <h1 className="text-[18px]">Backlog</h1>
       <p className="text-ink-soft">
-        {counted(view.total, "item")}
+        {filter.narrows
+          ? `${count} of ${counted(view.total, "item")}`
+          : counted(view.total, "item")}
         {pulledInto && state && (
           <>
             {" · "}
@@ -175,6 +189,7 @@ function BacklogHead({
         )}
       </p>
       <span className="flex-1" />
+      <BacklogFilterButton filter={filter} vocabulary={view.vocabulary} />
       <ReachFrom reach={reach} />
       <InNoColumn
         astray={view.astray}

@@ -1,5 +1,5 @@
 "use client";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef } from "react";
 import type { Card } from "@/core/board/card";
 import { compareRanks } from "@/core/item/rank";
@@ -8,48 +8,57 @@ import { planContract } from "@/core/plan/contract";
 import { tellProblem } from "@/ui/kit/notice";
 import { ask, keyOf, queryOf } from "@/ui/kit/request";
 import { useLive } from "@/ui/kit/use-live";
+import type { BacklogFilter } from "./use-backlog-filter";
 
 /** Several changes in a moment are one look at the server. */
 const SETTLE_MS = 800;
 
 /** The rows with one put in its place, or taken out where it waits no longer. */
-function withRow({ cards, around, next: following }: BacklogRows, card: Card): BacklogRows {
+function withRow(rows: BacklogRows, card: Card): BacklogRows {
+  const { cards, next: following } = rows;
   const known = cards.find((c) => c.id === card.id);
-  if (known && known.version > card.version) return { cards, around, next: following };
+  if (known && known.version > card.version) return rows;
   const rest = cards.filter((c) => c.id !== card.id);
   const waits = card.stateKind === "unstarted" && !card.withdrawn;
   const last = rest.at(-1);
   const inSight =
     following === null || (last !== undefined && compareRanks(card.rank, last.rank) < 0);
   const shown = waits && inSight ? [...rest, card] : rest;
-  return { cards: shown.sort((a, b) => compareRanks(a.rank, b.rank)), around, next: following };
+  return { ...rows, cards: shown.sort((a, b) => compareRanks(a.rank, b.rank)) };
 }
 
-/** A backlog and as many of its rows as were asked for, kept in step with the server. */
-export function useBacklog(initial: BacklogView, firstRows: BacklogRows) {
+/**
+ * A backlog and as many of its rows as were asked for, kept in step with the server.
+ * @param filter what the rows are narrowed to
+ */
+export function useBacklog(initial: BacklogView, firstRows: BacklogRows, filter: BacklogFilter) {
   const client = useQueryClient();
   const params = { key: initial.project.key };
   const head = queryOf(planContract.backlog, { params });
-  const rowsKey = keyOf(planContract.rows, { params });
-  const page = (after?: string) => ask(planContract.rows, { params, query: { after } });
+  const allRows = keyOf(planContract.rows, { params });
+  const rowsKey = [...allRows, ...(filter.text === undefined ? [] : [filter.text])];
+  const page = (after?: string) =>
+    ask(planContract.rows, { params, query: { after, filter: filter.text } });
 
   const { data: view } = useQuery({ ...head, initialData: initial });
-  const { data: rows } = useQuery({
+  const { data: rows = firstRows } = useQuery({
     queryKey: rowsKey,
     queryFn: async () => {
       const wanted = client.getQueryData<BacklogRows>(rowsKey)?.cards.length ?? 0;
       let read = await page();
       while (read.next !== null && read.cards.length < wanted) {
-        const { cards, around, next } = await page(read.next);
+        const { cards, around, next, matching } = await page(read.next);
         read = {
           cards: [...read.cards, ...cards],
           around: { ...read.around, ...around },
           next,
+          matching,
         };
       }
       return read;
     },
-    initialData: firstRows,
+    initialData: filter.isFirst ? firstRows : undefined,
+    placeholderData: keepPreviousData,
   });
 
   const asking = useRef(false);
@@ -58,7 +67,7 @@ export function useBacklog(initial: BacklogView, firstRows: BacklogRows) {
     if (asking.current || after === null) return;
     asking.current = true;
     try {
-      const { cards, around, next } = await page(after);
+      const { cards, around, next, matching } = await page(after);
       client.setQueryData<BacklogRows>(rowsKey, (now) => {
         const known = new Set(now?.cards.map((c) => c.id));
         const fresh = cards.filter((c) => !known.has(c.id));
@@ -66,6 +75,7 @@ export function useBacklog(initial: BacklogView, firstRows: BacklogRows) {
           cards: [...(now?.cards ?? []), ...fresh],
           around: { ...now?.around, ...around },
           next,
+          matching,
         };
       });
     } catch (error) {
@@ -86,7 +96,7 @@ export function useBacklog(initial: BacklogView, firstRows: BacklogRows) {
   useEffect(() => () => void (soon.current && clearTimeout(soon.current)), []);
   const readAgain = () => {
     void client.invalidateQueries({ queryKey: head.queryKey });
-    void client.invalidateQueries({ queryKey: rowsKey });
+    void client.invalidateQueries({ queryKey: allRows });
     void client.invalidateQueries({ queryKey: keyOf(planContract.reach, { params }) });
   };
   const readSoon = () => {
@@ -95,9 +105,9 @@ export function useBacklog(initial: BacklogView, firstRows: BacklogRows) {
   };
   const putCard = useCallback(
     (card: Card) => client.setQueryData<BacklogRows>(rowsKey, (now) => now && withRow(now, card)),
-    // The key is made of the project, which does not change while its backlog is open.
+    // The key is made of the project, which does not change while its backlog is open, and the filter.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [client],
+    [client, filter.text],
   );
   useLive((message) => {
     if (["design", "counts", "resync"].includes(message.kind)) readAgain();
@@ -106,7 +116,18 @@ export function useBacklog(initial: BacklogView, firstRows: BacklogRows) {
     if (rows.cards.some((c) => c.id === message.card.id)) putCard(message.card);
     readSoon();
   });
-  return { view, rows: rows.cards, around: rows.around, more, putCard, readAgain, lastRow };
+  return {
+    view,
+    rows: rows.cards,
+    /** How many there are that are shown, read or not. */
+    count: rows.matching ?? view.total,
+    around: rows.around,
+    filter,
+    more,
+    putCard,
+    readAgain,
+    lastRow,
+  };
 }
 
 export type Backlog = ReturnType<typeof useBacklog>;

@@ -18,17 +18,25 @@ import {
 import { USUAL_REACH_WEEKS, type ReachView } from "@/core/plan/reach-view";
 import { sprintWords } from "@/core/plan/sprint";
 import { shortDate } from "@/ui/kit/time";
+import type { Backlog } from "./use-backlog";
 import { queryOf } from "@/ui/kit/request";
 
 /** So many releases have lines: those that come first. */
 const MOST_RELEASES = 3;
 
 /** How far a backlog reaches, where its lines stand among the rows, and how due dates stand there. */
-export function useReach(view: BacklogView, rows: readonly Card[], initial: ReachView) {
+export function useReach(
+  view: BacklogView,
+  { rows, filter }: Pick<Backlog, "rows" | "filter">,
+  initial: ReachView,
+) {
   const [weeks, setWeeks] = useState<number>(USUAL_REACH_WEEKS);
-  const usual = weeks === USUAL_REACH_WEEKS;
+  const usual = weeks === USUAL_REACH_WEEKS && filter.isFirst;
   const { data = initial } = useQuery({
-    ...queryOf(planContract.reach, { params: { key: view.project.key }, query: { weeks } }),
+    ...queryOf(planContract.reach, {
+      params: { key: view.project.key },
+      query: { weeks, filter: filter.text },
+    }),
     ...(usual ? { initialData: initial } : {}),
     placeholderData: (before) => before,
   });

@@ -1,21 +1,37 @@
 import type { Metadata } from "next";
 import { forPage, pageViewer } from "@/app/page-access";
-import { USUAL_REACH_WEEKS } from "@/core/plan/reach-view";
+import { backlogFilter } from "@/core/plan/backlog-filter";
 import { readBacklog, readBacklogRows } from "@/server/plan/backlog";
 import { readReach } from "@/server/plan/reach";
 import { BacklogScreen } from "@/ui/plan/backlog-screen";
 
 export const metadata: Metadata = { title: "Plan" };
 
-export default async function PlanPage({ params }: { params: Promise<{ key: string }> }) {
+export default async function PlanPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ key: string }>;
+  searchParams: Promise<{ filter?: string | string[] }>;
+}) {
   const viewer = await pageViewer();
-  const { key } = await params;
+  const [{ key }, asked] = await Promise.all([params, searchParams]);
+  // What is no filter is as if nothing had been asked.
+  const read = backlogFilter.safeParse(asked.filter);
+  const filter = read.success ? read.data : undefined;
   const [initial, firstRows, firstReach] = await forPage(
     Promise.all([
       readBacklog(viewer, key),
-      readBacklogRows(viewer, key),
-      readReach(viewer, key, USUAL_REACH_WEEKS),
+      readBacklogRows(viewer, key, { filter }),
+      readReach(viewer, key, { filter }),
     ]),
   );
-  return <BacklogScreen initial={initial} firstRows={firstRows} firstReach={firstReach} />;
+  return (
+    <BacklogScreen
+      initial={initial}
+      firstRows={firstRows}
+      firstReach={firstReach}
+      firstFilter={filter}
+    />
+  );
 }

@@ -3,5 +3,5 @@ import { planContract } from "@/core/plan/contract";
 import { readBacklogRows } from "@/server/plan/backlog";
 
 export const GET = signedIn(planContract.rows, (viewer, { params, query }) =>
-  readBacklogRows(viewer, params.key, query.after),
+  readBacklogRows(viewer, params.key, query),
 );
