@@ -3,7 +3,7 @@ import type { ImportedItem, ImportedPart, ImportItemsRequest } from "@/core/item
 import { parseItemKey } from "@/core/item/key";
 import { NEW_ITEM } from "@/core/item/new-item";
 import { transact, type Transaction } from "@/db/connection";
-import { commandRecord, item, itemEvent } from "@/db/schema";
+import { commandRecord, item, itemEvent, itemType } from "@/db/schema";
 import { enterProject, seesItem, type ProjectAccess } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
 import { invalid, Refused } from "../../refused";
@@ -71,11 +71,7 @@ async function makeOne({ tx, viewer, access }: Bringing, one: ImportedItem): Pro
   // The item's own id is the key of the command that makes it.
   if (!(await recordCommand(tx, one.id, viewer.personId, { what }))) return;
   const parentId = one.parent === null ? null : await idOf({ tx, viewer, access }, one.parent);
-  if (parentId !== null && !(await seenItem(tx, viewer, access.project.id, parentId)))
-    throw invalid(
-      "The item it belongs under is not in this project.",
-      "Name one of this project, or leave it empty.",
-    );
+  if (parentId !== null) await refuseParent({ tx, viewer, access }, parentId, one);
   const made = await throughDoor(tx, viewer, {
     on: await enterNew(tx, access, one.fields.typeId, one.id),
     commandId: one.id,
@@ -89,6 +85,30 @@ async function makeOne({ tx, viewer, access }: Bringing, one: ImportedItem): Pro
     .update(commandRecord)
     .set({ itemId: made.id, version: made.version })
     .where(eq(commandRecord.id, one.id));
+}
+
+/** @throws Refused where one item cannot stand under another */
+async function refuseParent(
+  { tx, viewer, access }: Bringing,
+  parentId: string,
+  { fields }: ImportedItem,
+): Promise<void> {
+  const parent = await seenItem(tx, viewer, access.project.id, parentId);
+  if (!parent)
+    throw invalid(
+      "The item it belongs under is not in this project.",
+      "Name one of this project, or leave it empty.",
+    );
+  const types = await tx
+    .select({ id: itemType.id, level: itemType.level })
+    .from(itemType)
+    .where(eq(itemType.projectId, access.project.id));
+  const levelOf = (typeId: string) => types.find(({ id }) => id === typeId)?.level ?? 0;
+  if (levelOf(parent.typeId) <= levelOf(fields.typeId))
+    throw invalid(
+      `${access.project.key}-${parent.number} is no larger piece of work than this one.`,
+      "An item stands under one of a higher level.",
+    );
 }
 
 /** The id of an item that was brought, or has a key. @throws Refused where there is none */
