@@ -1,3 +1,4 @@
+import type { Priority } from "@/core/item/fields";
 import type { StateKind } from "@/core/workflow/state";
 import type { Instant } from "@/core/calendar/instant";
 import type { PastSprint } from "./sprint-view";
@@ -18,6 +19,7 @@ export interface PlanItem {
   hoursLeft: number | null;
   assigneeId: string | null;
   teamId: string | null;
+  priority: Priority;
   stateKind: StateKind;
 }
 
@@ -48,6 +50,7 @@ export interface PlanningView {
   waits: WaitsFor[];
   /** Who works in the project, and how much of their time goes into what is planned. */
   people: { id: string; name: string; hoursADay: number; focus: Focus }[];
+  teams: { id: string; name: string }[];
   /** Of all of them together. */
   focus: Focus;
   past: PastSprint[];

@@ -51,7 +51,7 @@ export async function readPlanning(
     sumsOf(reader, viewer, ids),
     readWorkers(reader, of.id),
   ]);
-  const { holidays, people, hours } = workers;
+  const { holidays, people, teams, hours } = workers;
   const focus = await readFocus(reader, of.zone, { sprints: all, workers });
   return {
     project: { key: of.key, name: of.name, zone: of.zone },
@@ -86,6 +86,7 @@ export async function readPlanning(
       hoursADay: hours(id).hoursADay,
       focus: focus.of(id),
     })),
+    teams,
     focus: focus.team,
     past: focus.past,
     perPoint: focus.perPoint,
@@ -125,6 +126,7 @@ async function readItems(reader: Reader, which: SQL, most?: number): Promise<Pla
       hoursLeft: item.remainingHours,
       assigneeId: item.assigneeId,
       teamId: item.teamId,
+      priority: item.priority,
       stateKind: item.stateKind,
     })
     .from(item)

@@ -4,12 +4,17 @@ import { loadRules } from "../intake/rules";
 import { roster } from "../people/roster";
 import type { Workers } from "./focus";
 
+interface Named {
+  id: string;
+  name: string;
+}
+
 /** Those of a project who work in it, with when they do and the days on which nobody does. */
 export async function readWorkers(
   reader: Reader,
   projectId: string,
-): Promise<Workers & { people: { id: string; name: string }[] }> {
-  const [{ people }, { calendar }] = await Promise.all([
+): Promise<Workers & { people: Named[]; teams: Named[] }> {
+  const [{ people, teams }, { calendar }] = await Promise.all([
     roster(reader, projectId),
     loadRules(reader, projectId),
   ]);
@@ -18,6 +23,7 @@ export async function readWorkers(
   return {
     ids,
     people: workers.map(({ id, name }) => ({ id, name })),
+    teams: teams.map(({ id, name }) => ({ id, name })),
     hours: await hoursOf(reader, ids),
     holidays: new Set(calendar.holidays.map(({ date }) => date)),
   };

@@ -3,6 +3,8 @@ import { useDraggable, useDroppable } from "@dnd-kit/core";
 import { Ellipsis } from "lucide-react";
 import type { ReactNode } from "react";
 import type { PlanItem, PlanningView } from "@/core/plan/planning-view";
+import { counted } from "@/core/formats/counted";
+import { planLanes, type LaneBy, type PlanLane } from "@/core/plan/plan-lanes";
 import { Button } from "@/ui/kit/button";
 import { Initials } from "@/ui/kit/initials";
 import { Menu, MenuItem, MenuSection } from "@/ui/kit/menu";
@@ -16,6 +18,7 @@ export interface PlanRows {
   chosen: ReadonlySet<string>;
   onChoose?: (item: PlanItem) => void;
   onMove?: (item: PlanItem, sprintId: string | null) => void;
+  lanes: LaneBy;
 }
 
 /** A column of the plan: the backlog, or a sprint. Rows are dropped onto it. */
@@ -30,6 +33,7 @@ export function PlanColumn({
   empty,
   children,
   foot,
+  laneAside,
 }: {
   id: string;
   title: string;
@@ -43,6 +47,8 @@ export function PlanColumn({
   empty: string;
   children: ReactNode;
   foot?: ReactNode;
+  /** What stands beside a lane, as how full it is. */
+  laneAside?: (lane: PlanLane<PlanItem>) => ReactNode;
 }) {
   const { setNodeRef, isOver } = useDroppable({ id });
   return (
@@ -58,13 +64,50 @@ export function PlanColumn({
         <span className="text-[12.5px] text-ink-soft">{aside}</span>
       </div>
       {children}
-      <ul className="mt-1.5 flex flex-col gap-1.5">
-        {items.map((item) => (
-          <PlanRow key={item.id} item={item} rows={rows} broken={broken?.has(item.id) ?? false} />
-        ))}
-      </ul>
+      {planLanes(items, rows.lanes, laneOrder(rows)).map((lane) => (
+        <Lane key={lane.key ?? ""} lane={lane} rows={rows} aside={laneAside}>
+          {lane.items.map((item) => (
+            <PlanRow key={item.id} item={item} rows={rows} broken={broken?.has(item.id) ?? false} />
+          ))}
+        </Lane>
+      ))}
       {items.length === 0 && <p className="py-3 text-[13px] text-ink-soft">{empty}</p>}
       {foot}
+    </section>
+  );
+}
+
+const laneOrder = ({ view, lanes }: PlanRows): string[] =>
+  (lanes === "person" ? view.people : view.teams).map(({ id }) => id);
+
+const NOBODY = { person: "Nobody yet", team: "No team", priority: "none", none: "" } as const;
+
+/** The rows of a column that have something in common, with what they come to. */
+function Lane({
+  lane,
+  rows: { view, lanes },
+  aside,
+  children,
+}: {
+  lane: PlanLane<PlanItem>;
+  rows: PlanRows;
+  aside?: (lane: PlanLane<PlanItem>) => ReactNode;
+  children: ReactNode;
+}) {
+  const list = <ul className="mt-1.5 flex flex-col gap-1.5">{children}</ul>;
+  if (lanes === "none") return list;
+  const named = [...view.people, ...view.teams].find(({ id }) => id === lane.key)?.name;
+  const name = lane.key === null ? NOBODY[lanes] : (named ?? lane.key);
+  const points = lane.items.reduce((sum, { estimate }) => sum + (estimate ?? 0), 0);
+  return (
+    <section aria-label={name} className="plan-lane" data-lane={name}>
+      <h3>
+        <span className="min-w-0 flex-1 truncate">{name}</span>
+        <span className="whitespace-nowrap font-normal tabular-nums">
+          {aside?.(lane) ?? counted(points, "point")}
+        </span>
+      </h3>
+      {list}
     </section>
   );
 }

@@ -9,9 +9,11 @@ import {
 } from "@dnd-kit/core";
 import { useState } from "react";
 import { counted } from "@/core/formats/counted";
+import { LANES, type LaneBy } from "@/core/plan/plan-lanes";
 import type { PlanItem, PlanningView } from "@/core/plan/planning-view";
 import { velocityRange } from "@/core/plan/sprint-ledger";
 import { Button } from "@/ui/kit/button";
+import { Select } from "@/ui/kit/select";
 import { Sheet } from "@/ui/kit/sheet";
 import { PlanColumn } from "./plan-column";
 import { PlanSettingsForm } from "./plan-settings";
@@ -28,6 +30,7 @@ export function PlanningScreen({ initial }: { initial: PlanningView }) {
   const handle = usePlanning(initial);
   const { view, items, move, readAgain } = handle;
   const [settling, setSettling] = useState(false);
+  const [lanes, setLanes] = useState<LaneBy>("none");
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: DRAG_FROM_PX } }),
@@ -55,6 +58,7 @@ export function PlanningScreen({ initial }: { initial: PlanningView }) {
     chosen,
     onChoose: view.rights.plan ? choose : undefined,
     onMove: view.rights.plan ? moveTo : undefined,
+    lanes,
   };
   const backlog = items.filter(({ sprintId }) => sprintId === null);
   return (
@@ -68,6 +72,17 @@ export function PlanningScreen({ initial }: { initial: PlanningView }) {
             {counted(chosen.size, "item")} chosen, drag one of them
           </span>
         )}
+        <Select
+          plain
+          label="Lanes"
+          className="!w-auto"
+          value={lanes}
+          options={LANES.map((one) => ({
+            value: one,
+            label: one === "none" ? "no lanes" : `lanes by ${one}`,
+          }))}
+          onChange={(next) => setLanes(next as LaneBy)}
+        />
         {view.rights.settings && (
           <Button small look="quiet" onClick={() => setSettling(true)}>
             How we plan

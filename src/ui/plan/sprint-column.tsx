@@ -1,4 +1,5 @@
 "use client";
+import type { ReactNode } from "react";
 import { counted } from "@/core/formats/counted";
 import { movedOn, planConflicts, type PlanConflict } from "@/core/plan/dependencies";
 import type { PlanItem, PlanSprint } from "@/core/plan/planning-view";
@@ -34,6 +35,7 @@ export function SprintColumn({
       broken={new Set(conflicts.map(({ item }) => item.id))}
       empty="Nothing is planned into it yet. Drag rows here."
       foot={<Conflicts handle={handle} conflicts={conflicts} />}
+      laneAside={({ key, items: laned }) => laneWords(handle, { sprint, personId: key, laned })}
     >
       <p className={`text-[13px] ${sprint.goal ? "italic" : "text-signal-ink"}`}>
         {sprint.goal || "no goal yet"}
@@ -41,6 +43,28 @@ export function SprintColumn({
       <Points handle={handle} sprint={sprint} own={own} />
       <People handle={handle} sprint={sprint} own={own} />
     </PlanColumn>
+  );
+}
+
+/** How much of a person's room in a sprint what they have in it takes; nothing for other lanes. */
+function laneWords(
+  { view }: PlanningHandle,
+  { sprint, personId, laned }: { sprint: PlanSprint; personId: string | null; laned: PlanItem[] },
+): ReactNode {
+  const person = view.people.find(({ id }) => id === personId);
+  const own = sprint.people.find(({ id }) => id === personId);
+  if (!person || !own) return undefined;
+  const { hoursADay, focus } = person;
+  const load = loadInDays(
+    laned.map(({ hoursLeft, estimate }) => ({ hoursLeft, points: estimate })),
+    { hoursADay, perPoint: view.perPoint },
+  );
+  const [days, room] = [load.days, own.days * focus.share].map((of) => Math.round(of * 10) / 10);
+  return (
+    <span className={days > room ? "font-semibold text-alarm" : ""}>
+      {load.about && "about "}
+      {days} of {room} d
+    </span>
   );
 }
 

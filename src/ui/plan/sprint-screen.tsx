@@ -12,6 +12,7 @@ import { Select } from "@/ui/kit/select";
 import { ChoiceTabs } from "@/ui/kit/choice-tabs";
 import { Sheet } from "@/ui/kit/sheet";
 import { shortDate } from "@/ui/kit/time";
+import { BurnUp } from "./burn-up";
 import { BurnChart } from "./burn-chart";
 import { EndSprint } from "./end-sprint";
 import { SprintFigures } from "./sprint-figures";
@@ -24,6 +25,7 @@ export function SprintScreen({ initial }: { initial: SprintView }) {
   const handle = useSprint(initial);
   const { view } = handle;
   const [unit, setUnit] = useState<SprintUnit>("points");
+  const [drawn, setDrawn] = useState<(typeof DRAWN)[number]>("left");
   return (
     <div className="flex h-full flex-col overflow-y-auto">
       <SprintHead handle={handle} />
@@ -31,10 +33,11 @@ export function SprintScreen({ initial }: { initial: SprintView }) {
         <SprintFigures view={view} />
         <div className="grid gap-4 lg:grid-cols-2">
           <ChartFrame
-            title="What is left"
+            title={drawn === "left" ? "What is left" : "What is done"}
             says={
               <span className="flex items-center gap-2">
                 {leftWords(view, unit)}
+                <ChoiceTabs label="Drawn as" values={DRAWN} chosen={drawn} onChoose={setDrawn} />
                 <ChoiceTabs
                   label="Counted in"
                   values={SPRINT_UNITS}
@@ -44,7 +47,9 @@ export function SprintScreen({ initial }: { initial: SprintView }) {
               </span>
             }
           >
-            {view.begins ? (
+            {view.begins && drawn === "done" ? (
+              <BurnUp of={doneOf(view)} unit={unit} />
+            ) : view.begins ? (
               <BurnChart view={view} unit={unit} />
             ) : (
               <Nothing>It has not begun: what is left is counted from its start on.</Nothing>
@@ -63,6 +68,25 @@ export function SprintScreen({ initial }: { initial: SprintView }) {
     </div>
   );
 }
+
+/** A sprint is drawn by what is left in it, or by what is done, with its scope apart. */
+const DRAWN = ["left", "done"] as const;
+
+const doneOf = ({ days, sprint }: SprintView) => ({
+  days: days.flatMap(({ day, scope, left }) =>
+    scope === null || left === null
+      ? []
+      : [
+          {
+            day,
+            scope,
+            done: { points: scope.points - left.points, items: scope.items - left.items },
+          },
+        ],
+  ),
+  dueOn: sprint.endsOn,
+  until: null,
+});
 
 function leftWords({ days, begins }: SprintView, unit: SprintUnit): string {
   if (!begins) return "not begun";
