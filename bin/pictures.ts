@@ -54,19 +54,6 @@ const PICTURES: Record<string, Picture> = {
       await page.waitForSelector(".counted-value");
     },
   },
-  table: {
-    path: "/p/TIX/flow",
-    before: async (page) => {
-      await click("h1 button")(page);
-      await click("::-p-xpath(//a[contains(., 'What is on us now')])")(page);
-      await page.waitForSelector("[data-row]");
-      for (const place of ["1:2", "3:2", "4:2"]) {
-        await page.focus(`[data-cell="${place}"]`);
-        await page.keyboard.press("x");
-      }
-      await page.waitForSelector('[aria-label="Several at once"]');
-    },
-  },
   across: { path: "/across/team-ticketing?board=levels" },
   walk: {
     path: "/p/TIX/flow/walk",
@@ -104,10 +91,11 @@ const PICTURES: Record<string, Picture> = {
     },
   },
   worth: { path: "/p/TIX/intake/worth" },
-  promises: { path: "/p/TIX/intake/promises" },
   "public-report-page": { path: "/report/TIX/report" },
   plan: { path: "/p/TIX/plan" },
   planning: { path: "/p/TIX/plan/planning" },
+  waiting: { path: "/p/TIX/plan/waiting" },
+  room: { path: "/p/TIX/plan/room", dark: true },
   timeline: {
     path: "/p/TIX/flow",
     before: async (page) => {
