@@ -5,6 +5,7 @@ import { flowContract } from "@/core/flow/contract";
 import { itemContract } from "@/core/item/contract";
 import { pool } from "@/db/connection";
 import { boardInBrowser } from "./board-in-browser";
+import { timelineInBrowser } from "./timeline-in-browser";
 import { givePassword, startApplication, type Application } from "./application";
 import { PROJECTS } from "./organisation";
 import { median, p95, timed, type Row } from "./row";
@@ -193,6 +194,7 @@ export async function overHttp(): Promise<Row[]> {
       await manyMoves(app),
       ...(await board(app)),
       ...(await boardInBrowser(app)),
+      await timelineInBrowser(app),
       await backlog(app),
     ];
   } finally {

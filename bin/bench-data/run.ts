@@ -25,6 +25,7 @@ import { readRowsBarely } from "./bare-routes";
 import { manyAtOnce } from "./bulk";
 import { listOfAll, valuesOfAll } from "./list";
 import { overHttp } from "./over-http";
+import { forecast, rollUp } from "./plan";
 import { lineOf, median, p95, timed, type Row } from "./row";
 import { check, conditions, replay } from "./rules";
 import { ITEMS_PER_PROJECT, makeOrganisation, ON_BOARD, PROJECTS } from "./organisation";
@@ -209,6 +210,8 @@ async function main(): Promise<void> {
     await rulesReadPerEvent(),
     ...(await manyAtOnce(LEAD)),
     ...(await allMeasures()),
+    await forecast(),
+    await rollUp(),
     ...rules(),
   ];
   const lines = rows.map(lineOf);

@@ -155,7 +155,7 @@ describe("dependencies in a plan", () => {
   });
 
   test("make chains, of which the longest is told, and no circle goes on for ever", () => {
-    const items = ["a", "b", "c", "d"].map((id) => ({ id }));
+    const items = ["a", "b", "c", "d"].map((id) => ({ id, size: 1 }));
     const waits = [
       { id: "b", forId: "a" },
       { id: "c", forId: "b" },

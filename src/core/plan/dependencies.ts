@@ -73,38 +73,46 @@ export function movedOn(
 }
 
 /**
- * The longest chain of items that wait for each other, from the one that waits for nothing. Circles
- * do not come up: they are refused when they are made; one that is there all the same ends the chain.
+ * The longest chain of items that wait for each other, from the one that waits for nothing: the one
+ * whose sizes add up to most (the critical path of J. E. Kelley and M. R. Walker, "Critical-path
+ * planning and scheduling", 1959, over sizes). Circles do not come up: they are refused when they are
+ * made; one that is there all the same ends the chain.
+ * @param items each with how long it is; what has no size counts as whoever asks says
+ * @returns the ids in their order; none where nothing waits
  */
 export function longestChain(
-  items: readonly { id: string }[],
+  items: readonly { id: string; size: number }[],
   waits: readonly WaitsFor[],
 ): string[] {
   const known = new Set(items.map(({ id }) => id));
   const before = new Map<string, string[]>();
   for (const { id, forId } of waits)
     if (known.has(id) && known.has(forId)) before.set(id, [...(before.get(id) ?? []), forId]);
-  const chains = new Map<string, string[]>();
+  const sizes = new Map(items.map(({ id, size }) => [id, size]));
+  const chains = new Map<string, Chain>();
   const open = new Set<string>();
-  const chainOf = (id: string): string[] => {
+  const chainTo = (id: string): Chain => {
     const done = chains.get(id);
     if (done) return done;
-    if (open.has(id)) return [];
+    if (open.has(id)) return NO_CHAIN;
     open.add(id);
-    let longest: string[] = [];
-    for (const forId of before.get(id) ?? []) {
-      const chain = chainOf(forId);
-      if (chain.length > longest.length) longest = chain;
-    }
+    const longest = (before.get(id) ?? []).map(chainTo).reduce(longer, NO_CHAIN);
     open.delete(id);
-    const own = [...longest, id];
+    const own = { ids: [...longest.ids, id], size: longest.size + sizes.get(id)! };
     chains.set(id, own);
     return own;
   };
-  let longest: string[] = [];
-  for (const { id } of items) {
-    const chain = chainOf(id);
-    if (chain.length > longest.length) longest = chain;
-  }
-  return longest.length > 1 ? longest : [];
+  const all = items.map(({ id }) => chainTo(id)).filter(({ ids }) => ids.length > 1);
+  return all.reduce(longer, NO_CHAIN).ids;
 }
+
+interface Chain {
+  ids: string[];
+  size: number;
+}
+
+const NO_CHAIN: Chain = { ids: [], size: 0 };
+
+/** The one that is longer; where both are as long, that of more items, else the first. */
+const longer = (a: Chain, b: Chain): Chain =>
+  b.size > a.size || (b.size === a.size && b.ids.length > a.ids.length) ? b : a;

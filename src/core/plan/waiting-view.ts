@@ -40,6 +40,8 @@ export interface WaitingView {
   sprints: WaitingSprint[];
   items: WaitingItem[];
   waits: WaitsFor[];
+  /** What one without a size counts for. */
+  defaultSize: number;
   rights: { plan: boolean };
 }
 

@@ -52,6 +52,7 @@ export async function readWaiting(
       })),
     items: items.filter(({ id }) => drawn.has(id)),
     waits,
+    defaultSize: of.defaultSize,
     rights: { plan: access.may("plan work") && access.may("edit item") },
   };
 }

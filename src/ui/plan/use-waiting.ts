@@ -38,7 +38,14 @@ export function useWaiting(initial: WaitingView) {
     [view, onTheWay],
   );
   const conflicts = useMemo(() => planConflicts(items, view.waits), [items, view.waits]);
-  const chain = useMemo(() => longestChain(items, view.waits), [items, view.waits]);
+  const chain = useMemo(
+    () =>
+      longestChain(
+        items.map(({ id, seen }) => ({ id, size: seen?.points ?? view.defaultSize })),
+        view.waits,
+      ),
+    [items, view],
+  );
   return { view, items, conflicts, chain, move };
 }
 

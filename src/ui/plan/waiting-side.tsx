@@ -14,6 +14,7 @@ export function WaitingSide({ handle }: { handle: WaitingHandle }) {
   const byId = new Map(items.map((item) => [item.id, item]));
   const links = chain.map((id) => byId.get(id)!);
   const points = links.reduce((sum, { seen }) => sum + (seen?.points ?? 0), 0);
+  const unsized = links.filter(({ seen }) => seen?.points == null).length;
   return (
     <aside aria-label="What does not hold" className="wait-side">
       <h2 className="text-[15px]">Does not hold</h2>
@@ -43,8 +44,9 @@ export function WaitingSide({ handle }: { handle: WaitingHandle }) {
           <h2 className="text-[15px]">The longest chain</h2>
           <p className="text-[13px] text-ink-soft">
             {counted(links.length, "item")} one behind the other
-            {points > 0 && `, ${counted(points, "point")}`}: whatever is late in it makes all behind
-            it late.
+            {points > 0 && `, ${counted(points, "point")}`}
+            {unsized > 0 && ` and ${unsized} without a size, as ${view.defaultSize} each`}: whatever
+            is late in it makes all behind it late.
           </p>
           <ol className="mt-1 text-[13px]">
             {links.map(({ id, key, seen }) => (
