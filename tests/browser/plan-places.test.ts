@@ -192,3 +192,28 @@ test("sprints are made in a row and taken out; a project does without them, and 
   await greta.press("Plan in sprints");
   await greta.page.waitForSelector("[data-sprint]");
 });
+
+test("rows of the backlog are chosen by key and by press, and changed together; narrowed, the address keeps it", async () => {
+  await ines.open("/p/TIX/plan");
+  const keys = await ines.page.$$eval("ol[aria-label='Backlog in order'] > li[data-key]", (rows) =>
+    rows.slice(0, 3).map((row) => row.getAttribute("data-key")!),
+  );
+  await ines.page.focus(`li[data-key="${keys[0]}"]`);
+  await ines.keys("x");
+  await ines.page.waitForSelector(`li[data-key="${keys[0]}"][data-chosen]`);
+  await ines.page.keyboard.down("Shift");
+  await ines.click(`[aria-label="3: choose ${keys[2]}"]`);
+  await ines.page.keyboard.up("Shift");
+  await ines.reads("3 items chosen", "[aria-label='Several at once']");
+  await ines.press("Label", "//*[@aria-label='Several at once']");
+  await ines.page.waitForSelector("[role=dialog]");
+  await ines.keys("Escape");
+  await ines.click("[aria-label='Choose none']");
+  await ines.page.waitForFunction(() => !document.querySelector("li[data-chosen]"));
+  const filter = { kind: "compare", fact: "classOfService", op: "is", value: "fixed date" };
+  await ines.open(`/p/TIX/plan?filter=${encodeURIComponent(JSON.stringify(filter))}`);
+  await ines.reads(/\d+ of \d+ items/, "h1 + p");
+  await ines.press("Show all");
+  await ines.page.waitForSelector(`li[data-key="${keys[0]}"]`);
+  expect(await ines.page.evaluate(() => location.search)).toBe("");
+});

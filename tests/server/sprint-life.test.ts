@@ -73,6 +73,10 @@ test("a running sprint counts from its first day: what came and went since, each
   const after = await read(running);
   expect(left(after)).toEqual(left(before));
   expect(after.outcome!.takenOut.ids).toContain(id);
+  const [out, into] = after.scopeChanges.filter((change) => change.item?.id === id);
+  expect(out).toMatchObject({ kind: "taken out", who: "Ines Dahl", how: null });
+  expect(into).toMatchObject({ kind: "added", who: "Ines Dahl", how: null });
+  expect(out.at).toBeGreaterThanOrEqual(into.at);
 });
 
 test("what somebody does not see counts for them, and stands nowhere", async () => {
@@ -83,6 +87,8 @@ test("what somebody does not see counts for them, and stands nowhere", async () 
   expect(member.outcome!.added.unseen).toBe(lead.outcome!.added.unseen + 1);
   expect(JSON.stringify(member)).not.toContain(id);
   expect(member.openUnseen).toBe(1);
+  expect(member.scopeChanges).toHaveLength(lead.scopeChanges.length);
+  expect(member.scopeChanges.filter((change) => change.item === null)).not.toEqual([]);
   await put(id, { sprintId: null });
 });
 

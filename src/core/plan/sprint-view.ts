@@ -25,6 +25,18 @@ export interface SprintDayView {
   terms: Partial<Record<SprintTerm, TermTotal>>;
 }
 
+/** That something came into a sprint behind its start, or went out of it. */
+export interface ScopeChange {
+  at: Instant;
+  kind: "added" | "taken out";
+  /** Null: nobody, it happened by itself. */
+  who: string | null;
+  /** How it came, where nobody just planned it so. */
+  how: string | null;
+  /** Null where whoever looks may not see it. */
+  item: { id: string; key: string; title: string; points: number | null } | null;
+}
+
 /** An item that is open in a sprint. */
 export interface OpenInSprint {
   id: string;
@@ -67,6 +79,8 @@ export interface SprintView {
     interruptions: Counted;
     velocity: number;
   } | null;
+  /** The latest first. */
+  scopeChanges: ScopeChange[];
   /** Those that ended before it, the oldest first. */
   past: PastSprint[];
   /** Open in it now, as far as this person sees it, and how many more. */

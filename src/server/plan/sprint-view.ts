@@ -31,6 +31,7 @@ import { enterProject, isSeen, seesAnywhere } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { pastSprint } from "./past-sprints";
+import { readScopeChanges } from "./scope-changes";
 import { sprintItems } from "./sprint-items";
 import { loadSprints } from "./timeboxes";
 
@@ -90,6 +91,7 @@ export async function readSprint(
     begins: bounds ? leftAt(items, bounds.start) : null,
     days: daysOf({ row, items, bounds, seen, worksOn, now }),
     outcome: bounds ? outcomeOf(items, bounds, seen) : null,
+    scopeChanges: bounds ? await readScopeChanges(reader, viewer, sprintId, bounds) : [],
     past: before.map((one) => pastSprint(one, row.zone, members.get(one.id) ?? [])),
     open: open.seen,
     openUnseen: open.unseen,

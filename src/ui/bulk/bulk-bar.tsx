@@ -2,13 +2,13 @@
 import { readAcrossKey } from "@/core/across/place";
 import { X } from "lucide-react";
 import { useState, type ReactNode } from "react";
+import type { Vocabulary } from "@/core/condition/vocabulary";
 import { counted } from "@/core/formats/counted";
 import type { BulkItems } from "@/core/item/bulk/contract";
 import { isGoingOn } from "@/core/item/bulk/job";
 import { Button } from "@/ui/kit/button";
 import { SEVERAL, useOfferedActs } from "@/ui/kit/offered-acts";
 import { Popover } from "@/ui/kit/popover";
-import type { LookHandle } from "@/ui/view/use-look";
 import { BlockForm, TermForm, MoveForm, RankForm, SetForm, UnderForm } from "./act-forms";
 import type { Given } from "./bulk-form";
 import { PointOutForm } from "./point-out-form";
@@ -48,7 +48,10 @@ export function BulkBar({
   children,
   onDrop,
 }: {
-  handle: LookHandle;
+  handle: {
+    projectKey: string;
+    views: { rights: Record<"move" | "edit", boolean>; vocabulary: Vocabulary };
+  };
   count: number;
   /** What the chosen ones come to, in words. */
   sum: string | null;

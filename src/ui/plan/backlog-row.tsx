@@ -29,12 +29,18 @@ export function BacklogRow({
   due,
   order,
   menu,
+  chosen,
+  onChoose,
   onOpen,
 }: {
   card: Card;
   around: Around | undefined;
   /** From 1. */
   position: number;
+  /** Whether it is one of several that something is done to. */
+  chosen: boolean;
+  /** @param run with all between it and the one that was turned last; null where nobody may */
+  onChoose: ((card: Card, run: boolean) => void) | null;
   open: boolean;
   movable: boolean;
   assignee: string | null;
@@ -49,8 +55,19 @@ export function BacklogRow({
   const { key, classOfService } = card;
   const reality = realityOf(card, undefined, around);
   return (
-    <Row card={card} onKey={order.onKey} open={open} movable={movable}>
-      <span className="w-8 shrink-0 text-right font-display text-ink-soft">{position}</span>
+    <Row card={card} onKey={order.onKey} open={open} chosen={chosen} movable={movable}>
+      <button
+        type="button"
+        tabIndex={-1}
+        className="backlog-position"
+        aria-pressed={chosen}
+        aria-label={`${position}: choose ${key}`}
+        title="Choose it, with others; with Shift all between"
+        disabled={onChoose === null}
+        onClick={(event) => onChoose?.(card, event.shiftKey)}
+      >
+        {position}
+      </button>
       <TypeGlyph typeId={card.typeId} />
       <span className="key w-[74px] shrink-0">{key}</span>
       <button
@@ -146,12 +163,14 @@ function RowButton({
 function Row({
   card,
   open,
+  chosen,
   movable,
   onKey,
   children,
 }: {
   card: Card;
   open: boolean;
+  chosen: boolean;
   movable: boolean;
   onKey: BacklogOrder["onKey"];
   children: ReactNode;
@@ -168,9 +187,10 @@ function Row({
       ref={drop}
       tabIndex={0}
       data-key={card.key}
+      data-chosen={chosen || undefined}
       aria-label={`${card.key} ${card.title}`}
       onKeyDown={(e) => onKey(e, card)}
-      className={`flex items-center gap-2 border-b border-line py-1 ${open ? "bg-accent-soft" : "hover:bg-sheet"} ${isOver && !isDragging ? "shadow-[inset_0_2px_0_var(--accent)]" : ""}`}
+      className={`flex items-center gap-2 border-b border-line py-1 ${open || chosen ? "bg-accent-soft" : "hover:bg-sheet"} ${isOver && !isDragging ? "shadow-[inset_0_2px_0_var(--accent)]" : ""}`}
       style={
         transform
           ? {

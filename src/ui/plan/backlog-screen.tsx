@@ -15,6 +15,7 @@ import { limitState, limitWords, NO_LIMIT } from "@/core/board/limit";
 import { counted } from "@/core/formats/counted";
 import type { BacklogRows, BacklogView } from "@/core/plan/backlog-view";
 import { REACH_WEEKS, USUAL_REACH_WEEKS, type ReachView } from "@/core/plan/reach-view";
+import { BulkBar } from "@/ui/bulk/bulk-bar";
 import { InNoColumn } from "@/ui/board/in-no-column";
 import { useMoves, type OnTheWay } from "@/ui/board/use-moves";
 import { NewItem } from "@/ui/item/new-item";
@@ -28,6 +29,7 @@ import { BacklogRow } from "./backlog-row";
 import { ReachMark } from "./reach-line";
 import { TimeboxPanel } from "./timebox-panel";
 import { useBacklog, type Backlog } from "./use-backlog";
+import { useBacklogChosen } from "./use-backlog-chosen";
 import { useBacklogFilter } from "./use-backlog-filter";
 import { useBacklogOrder } from "./use-backlog-order";
 import { useReach, type ReachHandle } from "./use-reach";
@@ -56,14 +58,20 @@ export function BacklogScreen({
   const open = useCallback((card: Card) => openItem(card.key), [openItem]);
   const reach = useReach(view, backlog, firstReach);
   const { pieces } = reach.data;
-  const order = useBacklogOrder(backlog, { moves, pieces, onOpen: open });
+  const chosen = useBacklogChosen(rows);
+  const order = useBacklogOrder(backlog, {
+    moves,
+    pieces,
+    onOpen: open,
+    onChoose: (card) => chosen.turn(card),
+  });
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: DRAG_FROM_PX } }),
   );
   const nameOf = new Map(view.people.map((p) => [p.id, p.name]));
   const { stopped } = moves;
   return (
-    <div className="flex h-full flex-col">
+    <div className="relative flex h-full flex-col">
       <BacklogHead backlog={backlog} reach={reach} />
       {stopped && (
         <Note kind="problem">
@@ -110,6 +118,8 @@ export function BacklogScreen({
                     due={reach.dueOf(card, i)}
                     order={order}
                     menu={view.rights.edit ? { view, pieces } : null}
+                    chosen={chosen.has(card.id)}
+                    onChoose={view.rights.edit ? chosen.turn : null}
                     onOpen={open}
                   />
                   <ReachMark lines={reach.lines.get(i + 1) ?? []} />
@@ -123,12 +133,30 @@ export function BacklogScreen({
           <TimeboxPanel view={view} reach={reach.data} onChanged={backlog.readAgain} />
         </div>
       </DndContext>
+      <BulkBar
+        handle={{
+          projectKey: view.project.key,
+          views: { rights: view.rights, vocabulary: view.vocabulary },
+        }}
+        count={chosen.cards.length}
+        sum={sumWords(chosen.cards)}
+        items={{ ids: chosen.cards.map(({ id }) => id) }}
+        onDrop={chosen.drop}
+      />
       <p className="shrink-0 border-t border-line px-4 py-1 text-[12.5px] text-ink-soft">
         <kbd>↑</kbd> <kbd>↓</kbd> choose · <kbd>Alt ↑</kbd> <kbd>Alt ↓</kbd> change the order ·{" "}
-        <kbd>]</kbd> pull · <kbd>Enter</kbd> open
+        <kbd>]</kbd> pull · <kbd>x</kbd> choose with others · <kbd>Enter</kbd> open
       </p>
     </div>
   );
+}
+
+/** How large what is chosen is, in words; nothing where nothing has a size. */
+function sumWords(cards: readonly Card[]): string | null {
+  const points = cards.reduce((sum, { estimate }) => sum + (estimate ?? 0), 0);
+  const unsized = cards.filter(({ estimate }) => estimate === null).length;
+  if (cards.length === 0) return null;
+  return `${counted(points, "point")}${unsized > 0 ? `, no size on ${unsized}` : ""}`;
 }
 
 /** What the pointer is over, else the row that is nearest. */

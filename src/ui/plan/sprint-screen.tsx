@@ -15,6 +15,7 @@ import { shortDate } from "@/ui/kit/time";
 import { BurnUp } from "./burn-up";
 import { BurnChart } from "./burn-chart";
 import { EndSprint } from "./end-sprint";
+import { ScopeChanges } from "./scope-changes";
 import { SprintFigures } from "./sprint-figures";
 import { SprintLedger } from "./sprint-ledger";
 import { useSprint, type SprintHandle } from "./use-sprint";
@@ -64,6 +65,7 @@ export function SprintScreen({ initial }: { initial: SprintView }) {
           </ChartFrame>
         </div>
         <SprintLedger view={view} unit={unit} />
+        <ScopeChanges view={view} />
       </div>
     </div>
   );

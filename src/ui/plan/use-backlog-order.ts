@@ -42,7 +42,18 @@ function intoOf(
 /** What can be done with a row of the backlog: a new place among the others, and pulling it. */
 export function useBacklogOrder(
   { view, rows, more, putCard, readAgain, lastRow }: Backlog,
-  { moves, pieces, onOpen }: { moves: Moves; pieces: readonly LargePiece[]; onOpen: OnOpen },
+  {
+    moves,
+    pieces,
+    onOpen,
+    onChoose,
+  }: {
+    moves: Moves;
+    pieces: readonly LargePiece[];
+    onOpen: OnOpen;
+    /** Takes it along with others, or leaves it out. */
+    onChoose: (card: Card) => void;
+  },
 ) {
   const place = async (card: Card, below: string | null) => {
     try {
@@ -129,6 +140,7 @@ export function useBacklogOrder(
     const acts: Record<string, (() => void) | false> = {
       Enter: () => onOpen(card),
       "]": view.rights.move && (() => pull(card)),
+      x: view.rights.edit && (() => onChoose(card)),
       ArrowUp: () => (moving ? step(card, -1) : focusRow(row.previousElementSibling)),
       ArrowDown: () => (moving ? step(card, 1) : focusRow(row.nextElementSibling)),
     };
