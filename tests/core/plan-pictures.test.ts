@@ -47,6 +47,23 @@ describe("the picture of what waits for what", () => {
     expect(rowOf.a).not.toBe(rowOf.c);
   });
 
+  test("what waits stands beside what it waits for, so that lines do not cross", () => {
+    const items = [
+      { id: "a", column: 0 },
+      { id: "b", column: 0 },
+      { id: "for b", column: 1 },
+      { id: "for a", column: 1 },
+    ];
+    const { spots } = waitingLayout(items, [
+      { id: "for a", forId: "a" },
+      { id: "for b", forId: "b" },
+      { id: "b", forId: "a" },
+    ]);
+    const rowOf = Object.fromEntries(spots.map(({ id, row }) => [id, row]));
+    expect(rowOf["for a"]).toBe(rowOf.a);
+    expect(rowOf["for b"]).toBe(rowOf.b);
+  });
+
   test("an item of another project's sprint stands where that ends, what is begun in the first", () => {
     const sprints = [
       { id: "s1", endsOn: "2026-12-07" },
@@ -56,6 +73,7 @@ describe("the picture of what waits for what", () => {
       placeAmong(sprints, { sprintId, until, stateKind: begun ? "working" : "unstarted" });
     expect(at("s2", "2026-12-21")).toBe(1);
     expect(at("other", "2026-12-05")).toBe(0);
+    expect(at("other", "2026-12-07")).toBe(0);
     expect(at("other", "2026-12-08")).toBe(1);
     expect(at("other", "2027-01-08")).toBeNull();
     expect(at(null, null)).toBeNull();
@@ -152,6 +170,14 @@ describe("the room of somebody", () => {
     expect(hoursOn([{ id: "a", hours: 3, from: "2026-12-05", to: "2026-12-06" }])).toEqual({
       "2026-12-07": 3,
     });
+  });
+
+  test("of what reaches behind the days that are looked at only a part falls on these", () => {
+    const work = [{ id: "a", hours: 20, from: "2026-12-07", to: "2026-12-20" }];
+    const sum = Object.values(hoursOn(work)).reduce((all, one) => all + one, 0);
+    // One of the two weeks is looked at.
+    expect(sum).toBeCloseTo(10, 6);
+    expect(hoursOn([{ id: "a", hours: 5, from: "2026-12-21", to: "2026-12-24" }])).toEqual({});
   });
 
   test("what has no days begins today and takes the room of each day", () => {
