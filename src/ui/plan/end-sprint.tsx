@@ -44,6 +44,8 @@ export function EndSprint({
   ];
   const idOf = (place: string) => (place === BACKLOG ? null : place);
   const end = async () => {
+    const unread = open.find(({ id }) => otherwise[id] === SPLIT && !isNumbers(splits[id]));
+    if (unread) return setProblem(`How much remains of ${unread.key}? Write it as a number.`);
     setBusy(true);
     try {
       await act({
@@ -180,12 +182,17 @@ function OpenRow({
 
 const firstSplit = ({ title }: OpenInSprint): SplitDraft => ({ remains: "", title, points: "" });
 
-/** What is sent of a split; what cannot be read as a number is refused where it is parsed. */
+/** What was typed as a number; not a number where it is none. */
+const numberOf = (text: string): number =>
+  text.trim() === "" ? NaN : Number(text.replace(",", "."));
+
+/** Whether all of a split can be read. */
+const isNumbers = ({ remains, points }: SplitDraft): boolean =>
+  [remains, points || "0"].every((text) => numberOf(text) >= 0);
+
 const splitOf = ({ remains, title, points }: SplitDraft) => ({
-  remains: Number(remains.replace(",", ".") || NaN),
-  cutOff: title.trim()
-    ? { title, points: points.trim() === "" ? null : Number(points.replace(",", ".")) }
-    : null,
+  remains: numberOf(remains),
+  cutOff: title.trim() ? { title, points: points.trim() === "" ? null : numberOf(points) } : null,
 });
 
 /** How large what goes on is, and what becomes of the rest. */
