@@ -42,7 +42,6 @@ export function EndSprint({
     ...next.map(({ id, name }) => ({ value: id, label: `into ${name}` })),
     { value: BACKLOG, label: "back to the backlog" },
   ];
-  const idOf = (place: string) => (place === BACKLOG ? null : place);
   const end = async () => {
     const unread = open.find(({ id }) => otherwise[id] === SPLIT && !isNumbers(splits[id]));
     if (unread) return setProblem(`How much remains of ${unread.key}? Write it as a number.`);
@@ -53,13 +52,7 @@ export function EndSprint({
         reached: sprint.goal && reached ? reached === "yes" : null,
         words,
         to: idOf(to),
-        exceptions: Object.entries(otherwise)
-          .filter(([, place]) => place !== AS_ALL)
-          .map(([itemId, place]) =>
-            place === SPLIT
-              ? { itemId, to: idOf(to), split: splitOf(splits[itemId]) }
-              : { itemId, to: idOf(place) },
-          ),
+        exceptions: exceptionsOf({ otherwise, splits, to: idOf(to) }),
       });
       tellDone(`${sprint.name} has ended.`, () => act({ kind: "bring back" }));
       onDone();
@@ -179,6 +172,26 @@ function OpenRow({
     </li>
   );
 }
+
+const idOf = (place: string) => (place === BACKLOG ? null : place);
+
+/** What goes elsewhere than all others, or is split. */
+const exceptionsOf = ({
+  otherwise,
+  splits,
+  to,
+}: {
+  otherwise: Record<string, string>;
+  splits: Record<string, SplitDraft>;
+  to: string | null;
+}) =>
+  Object.entries(otherwise)
+    .filter(([, place]) => place !== AS_ALL)
+    .map(([itemId, place]) =>
+      place === SPLIT
+        ? { itemId, to, split: splitOf(splits[itemId]) }
+        : { itemId, to: idOf(place) },
+    );
 
 const firstSplit = ({ title }: OpenInSprint): SplitDraft => ({ remains: "", title, points: "" });
 
