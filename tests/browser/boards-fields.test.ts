@@ -293,7 +293,14 @@ test("columns and lanes are folded and hidden for oneself, and are so again on a
   await noor.page.waitForSelector('.column-strip[aria-label^="Test, waiting, "]');
   await more("Live, 14 days", "Hide here");
   await noor.reads("1 column hidden, show");
+  // It is stored once it was answered: what is opened before that is as it was.
+  const stored = noor.page.waitForResponse(
+    (answer) =>
+      answer.request().method() === "POST" &&
+      answer.request().postData()?.includes('"lanes":["') === true,
+  );
   await noor.press("fold all but mine");
+  await stored;
   const open = () =>
     noor.page.$$eval('[aria-expanded="true"][aria-label$=", fold"]', (all) => all.length);
   expect(await open()).toBe(1);

@@ -1,5 +1,5 @@
 "use client";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { NOTHING_FOLDED, turned, type Folds } from "@/core/view/folds";
 import { viewContract } from "@/core/view/contract";
 import { tellProblem } from "@/ui/kit/notice";
@@ -10,13 +10,17 @@ import type { LookHandle } from "@/ui/view/use-look";
 export function useFolds({ projectKey, view, look, views }: LookHandle, boardId: string) {
   const place = view?.id ?? look.board ?? boardId;
   const [here, setHere] = useState<{ place: string; folds: Folds } | null>(null);
+  const line = useRef<Promise<unknown>>(Promise.resolve());
   const [withAside, setWithAside] = useState(false);
   const folds = here?.place === place ? here.folds : (views.folds[place] ?? NOTHING_FOLDED);
   const put = (change: Partial<Folds>) => {
     const next = { ...folds, ...change };
     setHere({ place, folds: next });
     const body = { kind: "fold", place, folds: next } as const;
-    ask(viewContract.change, { params: { key: projectKey }, body }).catch(tellProblem);
+    // One after the other: what was said last is what stays.
+    line.current = line.current
+      .then(() => ask(viewContract.change, { params: { key: projectKey }, body }))
+      .catch(tellProblem);
   };
   return {
     folds,
