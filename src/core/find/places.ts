@@ -91,7 +91,7 @@ export const PROJECT_PLACES: readonly ProjectPlace[] = [
     name: "Releases",
     path: "/plan/releases",
     needs: "read project",
-    also: ["burn-up", "crossings", "what goes out"],
+    also: ["burn-up", "what goes out"],
   },
   {
     name: "Sizing",
@@ -109,7 +109,7 @@ export const PROJECT_PLACES: readonly ProjectPlace[] = [
     name: "Large pieces",
     path: "/plan/pieces",
     needs: "read project",
-    also: ["tree", "voyages", "charters", "hierarchy"],
+    also: ["tree", "hierarchy"],
   },
   {
     name: "What waits for what",
