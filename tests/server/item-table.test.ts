@@ -94,6 +94,18 @@ test("they are linked, put where they stood, and taken back, but for what somebo
   // What stood there for a moment has no start in any figure.
   expect((await rowOf(a.id)).firstStartedAt).toBeNull();
   const other = await itemIn(NOOR, "Made by hand");
+  // No move leads past the rules of a process: what was not brought in is not placed.
+  const past = [{ id: other, to: await stateId("Live"), commandId: randomUUID() }];
+  expect((await bringItems(NOOR, "TIX", { kind: "place", places: past })).done).toBe(0);
+  const own = one("Placed once");
+  await bring([own]);
+  const live = { id: own.id, to: await stateId("Live"), commandId: randomUUID() };
+  expect((await bringItems(INES, "TIX", { kind: "place", places: [live] })).done).toBe(0);
+  const ready = { ...live, to: await stateId("Ready"), commandId: randomUUID() };
+  expect((await bringItems(NOOR, "TIX", { kind: "place", places: [ready] })).done).toBe(1);
+  const again = { ...live, commandId: randomUUID() };
+  expect((await bringItems(NOOR, "TIX", { kind: "place", places: [again] })).done).toBe(0);
+  expect((await rowOf(own.id)).stateKind).toBe("waiting");
   const byHand = [{ id: other, placedBy: null }];
   expect((await bringItems(NOOR, "TIX", { kind: "take back", items: byHand })).done).toBe(0);
   expect((await checkItems()).findings).toEqual([]);

@@ -82,12 +82,12 @@ test("who only looks says nothing; a round about something hidden is not there f
 });
 
 test("finished and sized items that are much like one stand beside it, with how long they took", async () => {
-  const done = await itemIn(NOOR, "Zephyr gauge on the pilot house", "Ready");
+  const done = await itemIn(NOOR, "Wind gauge on the pilot house", "Ready");
   const [{ version: seenVersion }] = await database().select().from(item).where(eq(item.id, done));
   await send(NOOR, done, { kind: "edit", seenVersion, changes: { estimate: 8 } });
   for (const state of TO_LIVE.slice(1))
     await move(NOOR, done, state, { ...ANSWERS, outcome: "delivered" });
-  const asked = await itemIn(NOOR, "Second zephyr gauge on the pilot house");
+  const asked = await itemIn(NOOR, "Second wind gauge on the pilot house");
   const { alike } = await readAlike(NOOR, "TIX", asked);
   expect(alike[0]).toMatchObject({ id: done, size: 8, days: 1 });
   expect(alike.map(({ score }) => score)).toEqual(

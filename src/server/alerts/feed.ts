@@ -1,4 +1,3 @@
-import { createHash, randomBytes } from "node:crypto";
 import { and, desc, eq } from "drizzle-orm";
 import { Feed } from "feed";
 import { asHtml } from "@/core/formats/as-html";
@@ -7,6 +6,7 @@ import { database } from "@/db/connection";
 import { alert, personFeed } from "@/db/schema";
 import { appAddress } from "../mail/settings";
 import type { Viewer } from "../people/viewer";
+import { digestOf, newToken } from "../people/link-token";
 import { notFound } from "../refused";
 import { receiverOf, toldNow } from "./sent-telling";
 
@@ -15,11 +15,9 @@ const ENTRIES = 50;
 
 const feedAddress = (token: string) => appAddress(`/api/public/feed/${token}`);
 
-const digestOf = (token: string) => createHash("sha256").update(token).digest("hex");
-
 /** Makes the private address of a person's feed; the one before leads nowhere from then on. */
 export async function makeFeed(viewer: Viewer, now = Date.now()): Promise<{ address: string }> {
-  const token = randomBytes(24).toString("base64url");
+  const token = newToken();
   const row = { digest: digestOf(token), since: now, readAt: null };
   await database()
     .insert(personFeed)

@@ -62,6 +62,24 @@ interface ParentKey {
   key: string;
 }
 
+/** @throws Refused where a parent is not of a higher level than what is to stand under it */
+export async function refuseNoLarger(
+  tx: Transaction,
+  projectId: string,
+  { parent, typeId }: { parent: { key: string; typeId: string }; typeId: string },
+): Promise<void> {
+  const types = await tx
+    .select({ id: itemType.id, level: itemType.level })
+    .from(itemType)
+    .where(eq(itemType.projectId, projectId));
+  const levels = new Map(types.map((t) => [t.id, t.level]));
+  if ((levels.get(parent.typeId) ?? 0) <= (levels.get(typeId) ?? 0))
+    throw invalid(
+      `${parent.key} is no larger piece of work than this one.`,
+      "An item stands under one of a higher level: a task under a story, a story under a feature.",
+    );
+}
+
 /** The item to stand under, which must be of a higher level, and the one it stands under now. */
 export async function parentsOf(
   tx: Transaction,
@@ -82,17 +100,11 @@ export async function parentsOf(
     : [];
   if (parentKey === null) return { parent: null, before: now ? keyed(now) : null };
   const parent = await lockSeenItemByKey(tx, by, access, parentKey);
-  const types = await tx
-    .select({ id: itemType.id, level: itemType.level })
-    .from(itemType)
-    .where(eq(itemType.projectId, access.project.id));
-  const levels = new Map(types.map((t) => [t.id, t.level]));
   if (parent.withdrawnAt !== null) throw notFound("item");
-  if ((levels.get(parent.typeId) ?? 0) <= (levels.get(before.typeId) ?? 0))
-    throw invalid(
-      `${parentKey.toUpperCase()} is no larger piece of work than this one.`,
-      "An item stands under one of a higher level: a task under a story, a story under a feature.",
-    );
+  await refuseNoLarger(tx, access.project.id, {
+    parent: { key: parentKey.toUpperCase(), typeId: parent.typeId },
+    typeId: before.typeId,
+  });
   await refuseCircle(tx, { waiting: parent.id, for: before.id });
   return { parent: keyed(parent), before: now ? keyed(now) : null };
 }

@@ -1,4 +1,3 @@
-import { createHash, randomBytes } from "node:crypto";
 import { and, eq, isNotNull, isNull, or } from "drizzle-orm";
 import type { Instant } from "@/core/calendar/instant";
 import { addDays } from "@/core/calendar/month";
@@ -14,6 +13,7 @@ import { receiverOf } from "../alerts/sent-telling";
 import { appAddress } from "../mail/settings";
 import { accessibleProjects, enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
+import { digestOf, newToken } from "../people/link-token";
 import { notFound } from "../refused";
 import { datedItems, datedReleases, datedSprints, hasIt, ofProjects } from "./dated";
 
@@ -22,8 +22,6 @@ const BACK = 90;
 const AHEAD = 730;
 const MOST_ITEMS = 2_000;
 const LONGEST_TITLE = 200;
-
-const digestOf = (token: string) => createHash("sha256").update(token).digest("hex");
 
 const which = (viewer: Viewer, projectId: string | null) =>
   and(
@@ -38,7 +36,7 @@ export async function makeCalendarFeed(
   of: FeedOf,
   now = Date.now(),
 ): Promise<{ address: string }> {
-  const token = randomBytes(24).toString("base64url");
+  const token = newToken();
   await transact(async (tx) => {
     const where = { key: projectKey };
     const entered = await enterProject({ reader: tx, viewer, where, action: "read project" });

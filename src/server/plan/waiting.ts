@@ -113,12 +113,12 @@ async function readItems(
     ({ key, title, typeId, version, team: teamName, assignee, points, isSeen: shown, ...of }) =>
       shown
         ? { ...of, seen: { key, title, typeId, version, team: teamName, assignee, points } }
-        : HIDDEN(of),
+        : hiddenItem(of),
   );
 }
 
 /** Of what is hidden neither whose it is nor where it is planned. */
-const HIDDEN = ({ id, own }: { id: string; own: boolean }): WaitingItem => ({
+const hiddenItem = ({ id, own }: { id: string; own: boolean }): WaitingItem => ({
   id,
   own,
   seen: null,

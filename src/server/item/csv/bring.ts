@@ -3,13 +3,14 @@ import type { ImportedItem, ImportedPart, ImportItemsRequest } from "@/core/item
 import { parseItemKey } from "@/core/item/key";
 import { NEW_ITEM } from "@/core/item/new-item";
 import { transact, type Transaction } from "@/db/connection";
-import { commandRecord, item, itemEvent, itemType } from "@/db/schema";
+import { commandRecord, item, itemEvent } from "@/db/schema";
 import { enterProject, seesItem, type ProjectAccess } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
 import { invalid, Refused } from "../../refused";
 import { recordCommand } from "../command-key";
 import { throughDoor } from "../door";
 import { enterItem, enterNew } from "../enter";
+import { refuseNoLarger } from "../references";
 import { lockOtherByKey, seenItem } from "../seen-item";
 import { v7 as newId } from "uuid";
 
@@ -99,16 +100,10 @@ async function refuseParent(
       "The item it belongs under is not in this project.",
       "Name one of this project, or leave it empty.",
     );
-  const types = await tx
-    .select({ id: itemType.id, level: itemType.level })
-    .from(itemType)
-    .where(eq(itemType.projectId, access.project.id));
-  const levelOf = (typeId: string) => types.find(({ id }) => id === typeId)?.level ?? 0;
-  if (levelOf(parent.typeId) <= levelOf(fields.typeId))
-    throw invalid(
-      `${access.project.key}-${parent.number} is no larger piece of work than this one.`,
-      "An item stands under one of a higher level.",
-    );
+  await refuseNoLarger(tx, access.project.id, {
+    parent: { key: `${access.project.key}-${parent.number}`, typeId: parent.typeId },
+    typeId: fields.typeId,
+  });
 }
 
 /** The id of an item that was brought, or has a key. @throws Refused where there is none */
@@ -152,13 +147,41 @@ async function linkOne(
   });
 }
 
-/** Puts an item where it stood in the table. */
+/**
+ * Enters an item that this person brought in, and that nothing else has happened to since: only such a
+ * one is placed, or taken back.
+ * @throws Refused
+ */
+async function enterBrought(
+  { tx, viewer, access }: Bringing,
+  id: string,
+  { action, placedBy }: { action: "move item" | "withdraw item"; placedBy: string | null },
+) {
+  const on = await enterItem(tx, viewer, id, action);
+  const events = await tx
+    .select({ kind: itemEvent.kind, commandId: itemEvent.commandId, actorId: itemEvent.actorId })
+    .from(itemEvent)
+    .where(eq(itemEvent.itemId, id));
+  const made = events.some(
+    ({ kind, commandId, actorId }) =>
+      kind === "created" && commandId === id && actorId === viewer.personId,
+  );
+  if (!made || on.before.projectId !== access.project.id)
+    throw invalid("It did not come from this table.", "Withdraw it by itself.");
+  const own = [id, placedBy];
+  if (events.some(({ kind, commandId }) => kind !== "linked" && !own.includes(commandId)))
+    throw invalid("Something has happened to it since.", "Withdraw it by itself, or leave it.");
+  return { on, placed: events.some(({ commandId }) => commandId === placedBy) };
+}
+
+/** Puts an item where it stood in the table: no move leads there, so only what is new goes. */
 async function placeOne(
-  { tx, viewer }: Bringing,
+  bringing: Bringing,
   { id, to, commandId }: { id: string; to: string; commandId: string },
 ): Promise<void> {
+  const { tx, viewer } = bringing;
   if (!(await recordCommand(tx, commandId, viewer.personId, { what: `place ${id}` }))) return;
-  const on = await enterItem(tx, viewer, id, "move item");
+  const { on } = await enterBrought(bringing, id, { action: "move item", placedBy: null });
   if (!on.workflow.states.some((state) => state.id === to))
     throw invalid("There is no such state.", "Name one of its type.");
   await throughDoor(tx, viewer, {
@@ -173,24 +196,14 @@ async function placeOne(
 
 /** Takes back an item that an import made, where nothing else has happened to it since. */
 async function takeBack(
-  { tx, viewer }: Bringing,
+  bringing: Bringing,
   { id, placedBy }: { id: string; placedBy: string | null },
 ): Promise<void> {
-  const on = await enterItem(tx, viewer, id, "withdraw item");
-  if (on.before.withdrawnAt !== null) return;
-  const events = await tx
-    .select({ kind: itemEvent.kind, commandId: itemEvent.commandId })
-    .from(itemEvent)
-    .where(eq(itemEvent.itemId, id));
-  if (!events.some(({ kind, commandId }) => kind === "created" && commandId === id))
-    throw invalid("It did not come from this table.", "Withdraw it by itself.");
-  const own = [id, placedBy];
-  const touched = events.some(
-    ({ kind, commandId }) => kind !== "linked" && !own.includes(commandId),
-  );
-  if (touched)
-    throw invalid("Something has happened to it since.", "Withdraw it by itself, or leave it.");
-  if (placedBy !== null && events.some(({ commandId }) => commandId === placedBy))
+  const { tx, viewer } = bringing;
+  const { before } = await enterItem(tx, viewer, id, "withdraw item");
+  if (before.withdrawnAt !== null) return;
+  const { on, placed } = await enterBrought(bringing, id, { action: "withdraw item", placedBy });
+  if (placedBy !== null && placed)
     await throughDoor(tx, viewer, {
       on,
       commandId: newId(),
