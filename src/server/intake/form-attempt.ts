@@ -4,7 +4,7 @@ import type { FormAttempt, RawAnswers } from "@/core/intake/form";
 import { database } from "@/db/connection";
 import { formAttempt } from "@/db/schema";
 import { publicForm } from "./forms";
-import { newToken } from "./new-report";
+import { newToken } from "../people/link-token";
 
 /** So long what could not be taken can be mended. */
 const KEPT_MS = HOUR;

@@ -1,4 +1,4 @@
-import { randomBytes, randomInt } from "node:crypto";
+import { randomInt } from "node:crypto";
 import type { FormAnswer } from "@/core/intake/form";
 import { UNJUDGED, type ReportStanding, type ReportWay } from "@/core/intake/report";
 import type { Transaction } from "@/db/connection";
@@ -8,6 +8,7 @@ import { keepFile } from "../files/store";
 import type { CheckedFile } from "./file";
 import type { ReportRow } from "./seen-report";
 import { receiveReports, type NewReport } from "./store";
+import { newToken } from "../people/link-token";
 import { v7 as newId } from "uuid";
 
 /** What is known of a report when it comes in. */
@@ -32,9 +33,6 @@ const newReference = () =>
   `R-${randomInt(36 ** 5, 36 ** 6)
     .toString(36)
     .toUpperCase()}`;
-
-/** Opens a private page: 192 random bits. */
-export const newToken = () => randomBytes(24).toString("base64url");
 
 export function newReport(projectId: string, incoming: IncomingReport, now: number): NewReport {
   const { standing = UNJUDGED, reproduce = "", place = "", ...rest } = incoming;
