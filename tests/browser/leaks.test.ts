@@ -411,6 +411,10 @@ const READS: Record<string, string[]> = {
   "/api/projects/[key]/backlog/rows": [
     "/api/projects/TIX/backlog/rows",
     "/api/projects/TIX/backlog/rows?after=:id",
+    "/api/projects/TIX/backlog/rows?order=by%20state&section=next&columns=parent,labels",
+  ],
+  "/api/projects/[key]/backlog/counts": [
+    "/api/projects/TIX/backlog/counts?order=by%20state&counts=labels,createdBy",
   ],
   "/api/projects/[key]/board/finished": ["/api/projects/TIX/board/finished?board=:board"],
   "/api/projects/[key]/bulk": ["/api/projects/TIX/bulk"],

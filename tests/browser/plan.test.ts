@@ -26,6 +26,19 @@ const lines = () =>
     })),
   );
 
+/** Drops a row onto one of the places beside the backlog, which is in sight. */
+async function dropOnto(key: string, place: string): Promise<void> {
+  const handle = (await ines.page.waitForSelector(`[data-key="${key}"] .cursor-grab`))!;
+  const from = (await handle.boundingBox())!;
+  const to = (await (await ines.page.waitForSelector(place))!.boundingBox())!;
+  await ines.page.mouse.move(from.x + 5, from.y + 5);
+  await ines.page.mouse.down();
+  await ines.page.mouse.move(from.x + 30, from.y + 30, { steps: 4 });
+  await ines.page.mouse.move(to.x + to.width / 2, to.y + to.height / 2, { steps: 8 });
+  await ines.page.waitForSelector(`${place}[data-over]`);
+  await ines.page.mouse.up();
+}
+
 beforeAll(async () => {
   ines = await browser.person(app.address(), "Ines Dahl");
   await ines.open("/p/TIX/plan");
@@ -51,16 +64,7 @@ test("lines say how far the backlog reaches, and are drawn where they say", asyn
 test("a row is dropped onto a sprint, and taken out and put elsewhere by its menu; each is undone", async () => {
   const [first] = await keys();
   const held = await openIn("Sprint 22");
-  const handle = (await ines.page.waitForSelector(`[data-key="${first}"] .cursor-grab`))!;
-  const from = (await handle.boundingBox())!;
-  const card = (await ines.page.waitForSelector('[data-sprint="Sprint 22"]'))!;
-  const to = (await card.boundingBox())!;
-  await ines.page.mouse.move(from.x + 5, from.y + 5);
-  await ines.page.mouse.down();
-  await ines.page.mouse.move(from.x + 30, from.y + 30, { steps: 4 });
-  await ines.page.mouse.move(to.x + to.width / 2, to.y + to.height / 2, { steps: 8 });
-  await ines.page.waitForSelector('[data-sprint="Sprint 22"][data-over]');
-  await ines.page.mouse.up();
+  await dropOnto(first, '[data-sprint="Sprint 22"]');
   await ines.reads(`${first} is in Sprint 22.`);
   await ines.reads(`${held + 1} open items`, '[data-sprint="Sprint 22"]');
   expect((await keys())[0]).toBe(first);
@@ -86,12 +90,13 @@ test("size and priority are changed where they stand, by keys, and undone", asyn
   const [first] = await keys();
   const size = `[data-key="${first}"] button[aria-label^="Size of"]`;
   const before = await ines.page.$eval(size, (e) => e.textContent);
-  await ines.page.focus(size);
-  await ines.keys("Enter");
-  await ines.page.waitForSelector(`input[aria-label="Size of ${first}"]`);
+  // From the row to its cells by arrows: past priority and assignee.
+  await ines.page.focus(`[data-key="${first}"]`);
+  await ines.keys("ArrowRight", "ArrowRight", "ArrowRight", "Enter");
+  await ines.page.waitForSelector(`[data-key="${first}"] input[aria-label="New value"]`);
   await ines.page.keyboard.type("13");
   await ines.keys("Enter");
-  await ines.reads(`${first} has the size 13.`);
+  await ines.reads(`${first}: Size is stored.`);
   await ines.reads("13", `[data-key="${first}"]`);
   await ines.press("Undo");
   await ines.page.waitForFunction(
@@ -102,8 +107,116 @@ test("size and priority are changed where they stand, by keys, and undone", asyn
   );
   // What is read anew after the undoing draws the row once more.
   await ines.page.waitForNetworkIdle({ idleTime: 700, concurrency: 2 });
-  await ines.choose(`Priority of ${first}`, "urgent");
-  await ines.reads(`${first} is urgent now.`);
+  await ines.click(`[data-key="${first}"] button[aria-label^="Priority of"]`);
+  await ines.page.waitForSelector('input[aria-label="Type to choose"]');
+  await ines.page.keyboard.type("urgent");
+  await ines.keys("Enter");
+  await ines.reads(`${first}: Priority is stored.`);
+});
+
+describe("its parts, columns and counted values", () => {
+  const inSection = (name: string) =>
+    ines.page.$$eval(`[data-section="${name}"] [data-key]`, (rows) =>
+      rows.map((row) => row.getAttribute("data-key")!),
+    );
+  const sectionOf = (key: string, name: string) =>
+    ines.page.waitForSelector(`[data-section="${name}"] [data-key="${key}"]`);
+  const stands = async (how: string, name: string) => {
+    await ines.choose("In which parts it stands", how);
+    await ines.page.waitForSelector(`[data-section="${name}"] [data-key]`);
+  };
+
+  afterAll(async () => {
+    await stands("one list", "Backlog");
+    await ines.page.waitForFunction(() => !document.querySelector('[data-section="Ready"]'));
+  });
+
+  test("a row is lifted over the line by keys: that is a move, and is undone", async () => {
+    await stands("by state", "Ready");
+    const [first] = await inSection("Backlog");
+    const chosen = (await inSection("Ready")).length;
+    await ines.reads(/chosen next · \d+ of \d+/, '[data-section="Ready"] h2');
+    await ines.page.focus(`[data-section="Backlog"] [data-key="${first}"]`);
+    await ines.chord("Alt", "ArrowUp");
+    await sectionOf(first, "Ready");
+    await ines.reads(`${first} is in Ready.`);
+    await ines.reads(new RegExp(`Ready\\s*${chosen + 1}`), '[data-section="Ready"] h2 button');
+    await ines.press("Undo");
+    await sectionOf(first, "Backlog");
+    await ines.reads(new RegExp(`Ready\\s*${chosen}`), '[data-section="Ready"] h2 button');
+  });
+
+  test("by sprint the running one stands first, with the states of its items", async () => {
+    await stands("by sprint", "Sprint 21");
+    const names = await ines.page.$$eval("[data-section]", (all) =>
+      all.map((section) => section.getAttribute("data-section")),
+    );
+    expect(names.slice(0, 2)).toEqual(["Sprint 21", "Sprint 22"]);
+    expect(names.at(-1)).toBe("In none of these");
+    const states = await ines.page.$$eval('[data-section="Sprint 21"] .state-level', (all) =>
+      all.map((level) => level.parentElement!.textContent),
+    );
+    expect(states).toContain("Building");
+    const [first] = await inSection("In none of these");
+    await ines.page.focus(`[data-section="In none of these"] [data-key="${first}"]`);
+    await ines.chord("Alt", "ArrowUp");
+    const last = names.at(-2)!;
+    await sectionOf(first, last);
+    await ines.reads(`${first} is in ${last}.`);
+    await ines.press("Undo");
+    await sectionOf(first, "In none of these");
+    await stands("one list", "Backlog");
+  });
+
+  test("a value that is pointed at narrows it to as many rows as stand beside it", async () => {
+    await ines.page.evaluate(() => (document.activeElement as HTMLElement).blur());
+    await ines.keys("f");
+    const high = 'aside[aria-label="Values with counts"] [data-value="high"]';
+    await ines.page.waitForSelector(high);
+    const count = await ines.page.$eval(high, (value) => Number(value.getAttribute("data-count")));
+    await ines.click(high);
+    await ines.reads(`${count} of `, "h1 + p");
+    expect(await keys()).toHaveLength(count);
+    await ines.press("Show all");
+    await ines.page.waitForFunction(
+      (few: number) => document.querySelectorAll("[data-backlog] [data-key]").length > few,
+      {},
+      count,
+    );
+    await ines.page.evaluate(() => (document.activeElement as HTMLElement).blur());
+    await ines.keys("f");
+    await ines.page.waitForFunction(
+      () => !document.querySelector('aside[aria-label="Values with counts"]'),
+    );
+  });
+
+  test("columns are chosen, stay, and are changed where they stand; people are given rows", async () => {
+    await ines.press("3 columns");
+    await ines.page.type('input[aria-label="Find a field"]', "due");
+    await ines.click("::-p-xpath(//label[normalize-space(.)='due date'])");
+    await ines.press("4 columns");
+    await ines.reads("Due date", ".backlog-heads");
+    await ines.page.reload();
+    await ines.reads("Due date", ".backlog-heads");
+    const [first] = await keys();
+    await ines.page.waitForNetworkIdle({ idleTime: 500 });
+    await ines.click(`[data-key="${first}"] [data-column=dueOn]`);
+    await ines.page.waitForSelector(`[data-key="${first}"] input[aria-label="New value"]`);
+    await ines.page.keyboard.type("no day");
+    await ines.keys("Enter");
+    await ines.reads("Write a day like", `[data-key="${first}"] [role=alert]`);
+    await ines.keys("Escape");
+    await ines.press("show their room");
+    await ines.page.waitForSelector('[data-person="Noor Bakri"]');
+    await ines.page.$eval('[data-person="Noor Bakri"]', (e) => e.scrollIntoView());
+    await ines.page.waitForNetworkIdle({ idleTime: 500 });
+    await dropOnto(first, '[data-person="Noor Bakri"]');
+    await ines.reads(`Noor Bakri has ${first}.`);
+    await ines.press("Undo");
+    await ines.page.waitForSelector(`[aria-label="Assignee of ${first}: nobody"]`);
+    await ines.press("4 columns");
+    await ines.click('[aria-label="Take out due date"]');
+  });
 });
 
 test("a due date says whether it is kept where the item stands", async () => {

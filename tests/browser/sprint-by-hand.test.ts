@@ -49,7 +49,7 @@ async function sized(project: string, sizes: readonly number[]): Promise<string[
 
 async function size(key: string, points: number): Promise<void> {
   await ines.click(`[aria-label^="Size of ${key}: "]`);
-  await ines.page.waitForSelector(`input[aria-label="Size of ${key}"]`);
+  await ines.page.waitForSelector(`[data-key="${key}"] input[aria-label="New value"]`);
   await ines.page.keyboard.type(String(points));
   await ines.keys("Enter");
   await ines.page.waitForSelector(`[aria-label="Size of ${key}: ${points}"]`);

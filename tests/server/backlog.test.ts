@@ -1,5 +1,5 @@
-import { and, asc, eq, isNull, sql } from "drizzle-orm";
-import { BACKLOG_PAGE } from "@/core/plan/backlog-view";
+import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
+import { BACKLOG_PAGE, type BacklogRows } from "@/core/plan/backlog-view";
 import { randomUUID } from "node:crypto";
 import { DAY } from "@/core/calendar/instant";
 import { database } from "@/db/connection";
@@ -8,8 +8,13 @@ import { enterBoard } from "@/server/board/enter";
 import { aroundItems } from "@/server/item/list/around";
 import { writeCursor } from "@/server/item/list/cursor";
 import { readBoard } from "@/server/board/read";
+import type { CountedView } from "@/core/item/list/counted-values";
 import type { Condition } from "@/core/condition/condition";
-import { readBacklog, readBacklogRows } from "@/server/plan/backlog";
+import { readBacklog } from "@/server/plan/backlog";
+import { countBacklog, readBacklogRows, type RowsAsked } from "@/server/plan/backlog-rows";
+import { keepBacklogLook } from "@/server/plan/backlog-look";
+import { USUAL_BACKLOG_LOOK } from "@/core/plan/backlog-look";
+import { sectionsIn } from "@/core/plan/backlog-sections";
 import { readReach } from "@/server/plan/reach";
 import { itemIn, move, refusalOf, stateId } from "./setup/board";
 import { ARTHUR, INES, NOOR, OSKAR } from "./setup/people";
@@ -173,4 +178,99 @@ test("it is narrowed to what is like something, in its order; its lines say how 
   expect(narrowed.reach).toEqual(reach.reach);
   expect(narrowed.hiddenAfter.length).toBeGreaterThan(reach.hiddenAfter.length);
   expect(await refusalOf(readBacklogRows(OSKAR, "TIDE", { filter }))).toBe("not found");
+});
+
+describe("a backlog in parts", () => {
+  const all: Condition = { kind: "all", of: [] };
+  const high: Condition = { kind: "compare", fact: "priority", op: "is", value: "high" };
+
+  /** Every item of each part, by its name. */
+  async function whole(order: "by state" | "by sprint", viewer = INES, filter?: Condition) {
+    const view = await readBacklog(viewer, project);
+    const parts = sectionsIn(view, order).map(async ({ id, name }): Promise<[string, string[]]> => {
+      const ids: string[] = [];
+      let after: string | undefined;
+      let matching: number | null;
+      do {
+        const asked: RowsAsked = { order, section: id, after, filter };
+        const read: BacklogRows = await readBacklogRows(viewer, project, asked);
+        ids.push(...read.cards.map((card) => card.id));
+        matching = read.matching;
+        after = read.next ?? undefined;
+      } while (after !== undefined);
+      expect(matching).toBe(ids.length);
+      return [name, ids];
+    });
+    return new Map(await Promise.all(parts));
+  }
+
+  test("by state: what is chosen next, and all that waits, each once", async () => {
+    const parts = await whole("by state");
+    const waiting = [...parts].filter(([name]) => name !== "Ready").flatMap(([, ids]) => ids);
+    expect(waiting.toSorted()).toEqual((await allPages()).toSorted());
+    const held = (await readBacklog(INES, project)).pulledInto!.holds;
+    expect(parts.get("Ready")).toHaveLength(held);
+    // One of them is not for everybody.
+    expect((await whole("by state", NOOR)).get("Ready")).toHaveLength(held - 1);
+  });
+
+  test("by sprint: begun or not, each once; what is in none waits", async () => {
+    const parts = await whole("by sprint");
+    const rows = await database().select().from(item);
+    const known = new Map(rows.map((row) => [row.id, row]));
+    const ids = [...parts.values()].flat();
+    expect(new Set(ids).size).toBe(ids.length);
+    const running = parts.get("Sprint 21")!.map((id) => known.get(id)!);
+    expect(running.some(({ stateKind }) => stateKind === "working")).toBe(true);
+    expect(running.every(({ sprintId }) => sprintId === "tix-sprint-21")).toBe(true);
+    for (const id of await allPages()) expect(ids).toContain(id);
+  });
+
+  test("counted values are of what its parts show, narrowed like them", async () => {
+    for (const order of ["by state", "by sprint"] as const)
+      for (const narrows of [false, true]) {
+        const filter = narrows ? high : all;
+        const parts: Map<string, string[]> = await whole(order, NOOR, filter);
+        const ids = [...parts.values()].flat();
+        const counts = ["priority", "typeId"] as const;
+        const told: CountedView = await countBacklog(NOOR, project, { order, filter, counts });
+        expect(told.total.count).toBe(ids.length);
+        const rows = await database().select().from(item).where(inArray(item.id, ids));
+        const [priority, type] = told.fields;
+        // A field is counted as if it were not narrowed by itself.
+        if (narrows) expect(priority.values.length).toBeGreaterThan(1);
+        for (const { key, count } of type.values)
+          expect(count).toBe(rows.filter(({ typeId }) => typeId === key).length);
+      }
+  });
+
+  test("each row says what its columns ask for, and what it stands under as far as one sees that", async () => {
+    const ask = (viewer: typeof INES) =>
+      readBacklogRows(viewer, project, {
+        order: "by sprint",
+        section: "sprint:tix-sprint-22",
+        columns: ["parent", "estimate", "labels"],
+      });
+    const { cards, values, parents } = await ask(NOOR);
+    for (const card of cards) expect(values[card.id]).toEqual([null, card.estimate, card.labels]);
+    const child = cards.find(({ id }) => parents[id])!;
+    const [{ title }] = await database().select().from(item).where(eq(item.id, child.parentId!));
+    expect(parents[child.id].title).toBe(title);
+    const hidden = { restricted: true, assigneeId: "ivo", reviewerId: null, createdBy: "ivo" };
+    await database().update(item).set(hidden).where(eq(item.id, child.parentId!));
+    expect((await ask(NOOR)).parents[child.id]).toBeUndefined();
+  });
+
+  test("how somebody looks at it is theirs alone; a part that is gone is said", async () => {
+    const look = { order: "by sprint", columns: ["parent"], counts: ["priority"] } as const;
+    await keepBacklogLook(NOOR, project, look);
+    await keepBacklogLook(NOOR, project, { ...look, order: "by state" });
+    expect((await readBacklog(NOOR, project)).look).toEqual({ ...look, order: "by state" });
+    expect((await readBacklog(INES, project)).look).toEqual(USUAL_BACKLOG_LOOK);
+    expect(await refusalOf(keepBacklogLook(ARTHUR, "TIDE", look))).toBe("not found");
+    expect(await refusalOf(countBacklog(ARTHUR, "TIDE", { ...look, counts: [] }))).toBe(
+      "not found",
+    );
+    expect(await refusalOf(readBacklogRows(NOOR, project, { section: "next" }))).toBe("invalid");
+  });
 });

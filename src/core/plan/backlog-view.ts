@@ -8,7 +8,9 @@ import type { OwnField } from "@/core/item/own-field";
 import type { RosterPerson } from "@/core/people/roster";
 import type { StateId } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
+import type { FactValue } from "@/core/condition/facts";
 import type { Vocabulary } from "@/core/condition/vocabulary";
+import type { BacklogLook } from "./backlog-look";
 import type { PlanSettings } from "./plan-settings";
 import type { Listed, PlannedSprint, Release } from "./sprint";
 
@@ -37,6 +39,10 @@ export interface BacklogView {
   pulledInto: { column: Column; limit: CountedLimit | null; holds: number } | null;
   /** The states of each column of the board, from the first to the last. */
   columns: StateId[][];
+  /** The states in which items wait to be begun, in the order of their workflows. */
+  waiting: { id: StateId; name: string }[];
+  /** How this person looks at it. */
+  look: BacklogLook;
   /** By the id of the sprint or release; what nothing is in is left out. */
   totals: Record<string, TimeboxTotal>;
   workflows: Workflow[];
@@ -59,8 +65,12 @@ export interface BacklogRows {
   cards: Card[];
   /** What stands around them. */
   around: AroundItems;
+  /** What each of them says, in the order of the columns that were asked for; by its id. */
+  values: Record<string, FactValue[]>;
+  /** What they stand under, where that is a column; by their ids. */
+  parents: Record<string, { key: string; title: string }>;
   /** The place where the next ones begin; null at the end. */
   next: string | null;
-  /** How many there are that are like what is asked for; null where all are. */
+  /** How many there are in this part, like what is asked for; null where that is all that waits. */
   matching: number | null;
 }

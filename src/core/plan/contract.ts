@@ -1,6 +1,8 @@
 import { z } from "zod";
 import { answered, contract, DONE } from "@/core/contract/contract";
+import type { CountedView } from "@/core/item/list/counted-values";
 import type { BacklogRows, BacklogView } from "./backlog-view";
+import { BACKLOG_ORDERS, backlogColumns, backlogCounts, backlogLookSchema } from "./backlog-look";
 import { backlogFilter } from "./backlog-filter";
 import { calendarFeedBody, calendarQuery, type CalendarView } from "./calendar-view";
 import { TIMEBOXES } from "./membership";
@@ -27,9 +29,34 @@ export const planContract = {
   rows: contract({
     method: "GET",
     path: "/api/projects/:key/backlog/rows",
-    query: z.object({ after: z.string().max(2_000).optional(), filter: backlogFilter }),
+    query: z.object({
+      after: z.string().max(2_000).optional(),
+      filter: backlogFilter,
+      section: z.string().max(200).optional(),
+      order: z.enum(BACKLOG_ORDERS).optional(),
+      columns: backlogColumns,
+    }),
     answer: answered<BacklogRows>(),
     kept: "backlog rows",
+  }),
+  /** The values of some fields with how many items of it have each. */
+  counts: contract({
+    method: "GET",
+    path: "/api/projects/:key/backlog/counts",
+    query: z.object({
+      filter: backlogFilter,
+      order: z.enum(BACKLOG_ORDERS),
+      counts: backlogCounts,
+    }),
+    answer: answered<CountedView>(),
+    kept: "backlog counts",
+  }),
+  /** Keeps how somebody looks at it. */
+  keepLook: contract({
+    method: "POST",
+    path: "/api/projects/:key/backlog/look",
+    body: backlogLookSchema,
+    answer: DONE,
   }),
   /** How far down it a project will probably get, drawn from so many past weeks. */
   reach: contract({

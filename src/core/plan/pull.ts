@@ -23,3 +23,18 @@ export function pullMove(
   const inOrder = [...into].sort((a, b) => columnOf(a) - columnOf(b) || placeOf(a) - placeOf(b));
   return inOrder[0] ?? null;
 }
+
+/**
+ * The move that takes an item into one of some states, into the earliest of them; null where none
+ * leads there, or it is in one of them.
+ */
+export function moveInto(
+  workflow: Workflow,
+  from: StateId,
+  states: readonly StateId[],
+): Transition | null {
+  if (states.includes(from)) return null;
+  const placeOf = ({ to }: Transition) => stateOf(workflow, to).position;
+  const into = transitionsFrom(workflow, from).filter(({ to }) => states.includes(to));
+  return into.sort((a, b) => placeOf(a) - placeOf(b))[0] ?? null;
+}

@@ -1,6 +1,7 @@
+import type { BacklogLook } from "@/core/plan/backlog-look";
 import type { Timebox, TimeboxOwnerKind } from "@/core/plan/membership";
 import { sql } from "drizzle-orm";
-import { boolean, check, date, index, pgTable, primaryKey, text } from "drizzle-orm/pg-core";
+import { boolean, check, date, index, jsonb, pgTable, primaryKey, text } from "drizzle-orm/pg-core";
 import { instant } from "./columns";
 import { person } from "./people";
 import { project } from "./project";
@@ -92,4 +93,19 @@ export const releaseDate = pgTable(
     why: text("why").notNull(),
   },
   (t) => [primaryKey({ columns: [t.releaseId, t.at] })],
+);
+
+/** How a person looks at the backlog of a project; where they never chose, there is none. */
+export const backlogLook = pgTable(
+  "backlog_look",
+  {
+    personId: text("person_id")
+      .notNull()
+      .references(() => person.id),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
+    look: jsonb("look").$type<BacklogLook>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.personId, t.projectId] })],
 );

@@ -28,7 +28,8 @@ import { readDepartures } from "../flow/facts";
 import { knowingPromises } from "../intake/promise-asker";
 import { isSeen, seesItem } from "../people/access";
 import type { Viewer } from "../people/viewer";
-import { unstartedStates, whatIsLike } from "./backlog";
+import { unstartedStates } from "./backlog";
+import { whatIsLike } from "./backlog-rows";
 import { readPieces, type PieceTree } from "./large-pieces";
 
 /** The ages of what is in progress are held against what was delivered in so many days. */

@@ -8,7 +8,8 @@ import type { FlowSummary } from "@/core/flow/summary";
 import { paceOf } from "@/core/flow/pace";
 import { database } from "@/db/connection";
 import { item } from "@/db/schema";
-import { readBacklog, readBacklogRows } from "../plan/backlog";
+import { readBacklog } from "../plan/backlog";
+import { readBacklogRows } from "../plan/backlog-rows";
 import type { Viewer } from "../people/viewer";
 import type { DayProject } from "./ground";
 

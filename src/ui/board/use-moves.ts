@@ -75,6 +75,7 @@ export function useMoves(
     [],
   );
 
+  /** @returns whether it was moved */
   const moveTo = useCallback(
     async (card: Card, to: string, verb: string, given: Answers = { answers: {} }) => {
       const workflow = workflowOf(card);
@@ -106,6 +107,7 @@ export function useMoves(
       });
       way.ahead -= 1;
       if (way.ahead === 0) moving.delete(card.id);
+      return !way.refused;
     },
     [workflowOf, putCard, moving],
   );

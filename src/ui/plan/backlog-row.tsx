@@ -1,59 +1,56 @@
 "use client";
 import { useDraggable, useDroppable } from "@dnd-kit/core";
-import { ArrowUpToLine, GripVertical } from "lucide-react";
+import { GripVertical } from "lucide-react";
 import type { ReactNode } from "react";
 import type { Around } from "@/core/board/around";
 import type { Card } from "@/core/board/card";
 import { realityOf } from "@/core/board/reality";
+import type { FactValue } from "@/core/condition/facts";
+import type { BacklogView } from "@/core/plan/backlog-view";
 import type { DueHere } from "@/core/plan/reach-lines";
 import { Button } from "@/ui/kit/button";
-import { Initials } from "@/ui/kit/initials";
-import { ago, shortDate } from "@/ui/kit/time";
+import { shortDate } from "@/ui/kit/time";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
-import { PriorityCell, SizeCell } from "./row-cells";
+import type { useCellEdit } from "@/ui/table/use-cell-edit";
+import { FactCell, ParentCell } from "./backlog-cell";
+import type { DrawnBacklogColumn } from "./backlog-columns";
 import { RowMenu, type PlanChoices } from "./row-menu";
 import type { BacklogOrder } from "./use-backlog-order";
 
 /** Gives way to the title where an item or a list is open beside the backlog. */
 const ASIDE = "shrink-0 text-[12.5px] @max-3xl:hidden";
 
-/** One item of the backlog, with its place in it. */
-export function BacklogRow({
-  card,
-  around,
-  position,
-  open,
-  movable,
-  assignee,
-  now,
-  due,
-  order,
-  menu,
-  chosen,
-  onChoose,
-  onOpen,
-}: {
+interface RowProps {
   card: Card;
   around: Around | undefined;
+  /** What it says, in the order of the columns; nothing where that is not read yet. */
+  values: readonly FactValue[] | undefined;
+  parent: { key: string; title: string } | undefined;
+  columns: readonly DrawnBacklogColumn[];
   /** From 1. */
   position: number;
+  /** Where it is, of one that has been begun. */
+  state: string | null;
+  open: boolean;
+  movable: boolean;
+  view: BacklogView;
+  /** Whether it will be finished by its day where it stands; null where that cannot be said. */
+  due: DueHere | null;
+  order: BacklogOrder;
+  edit: ReturnType<typeof useCellEdit>;
+  /** What it can be planned into; null where it may not be. */
+  menu: PlanChoices | null;
   /** Whether it is one of several that something is done to. */
   chosen: boolean;
   /** @param run with all between it and the one that was turned last; null where nobody may */
   onChoose: ((card: Card, run: boolean) => void) | null;
-  open: boolean;
-  movable: boolean;
-  assignee: string | null;
-  now: number;
-  /** Whether it will be finished by its day where it stands; null where that cannot be said. */
-  due: DueHere | null;
-  order: BacklogOrder;
-  /** What it can be planned into; null where it may not be. */
-  menu: PlanChoices | null;
   onOpen: (card: Card) => void;
-}) {
-  const { key, classOfService } = card;
-  const reality = realityOf(card, undefined, around);
+}
+
+/** One item of the backlog, with its place in it. */
+export function BacklogRow(props: RowProps) {
+  const { card, position, state, open, movable, order, menu, chosen, onChoose, onOpen } = props;
+  const { key } = card;
   return (
     <Row card={card} onKey={order.onKey} open={open} chosen={chosen} movable={movable}>
       <button
@@ -73,11 +70,40 @@ export function BacklogRow({
       <button
         type="button"
         tabIndex={-1}
-        className="min-w-0 flex-1 truncate text-left font-medium hover:underline"
+        className="min-w-[120px] flex-1 truncate text-left font-medium hover:underline"
         onClick={() => onOpen(card)}
       >
         {card.title}
       </button>
+      {state !== null && (
+        <span className="flex shrink-0 items-center gap-1 text-[12.5px] text-ink-soft">
+          <i className="state-level" data-kind={card.stateKind} aria-hidden="true" />
+          {state}
+        </span>
+      )}
+      <Notices {...props} />
+      <Cells {...props} />
+      {movable && (
+        <span className="backlog-acts">
+          {menu && <RowMenu card={card} order={order} choices={menu} />}
+          {card.stateKind === "unstarted" && (
+            <Button small onClick={() => order.pull(card)}>
+              Pull
+            </Button>
+          )}
+        </span>
+      )}
+    </Row>
+  );
+}
+
+/** What is to be known of it before it is pulled: begun in truth, promised, urgent, unplanned. */
+function Notices({ card, around, movable, due, order, columns }: RowProps) {
+  const reality = realityOf(card, undefined, around);
+  const { classOfService, dueOn } = card;
+  const saysDay = columns.some(({ column }) => column === "dueOn");
+  return (
+    <>
       {reality && (
         <button
           type="button"
@@ -91,38 +117,45 @@ export function BacklogRow({
           {reality.words}
         </button>
       )}
-      {card.dueOn ? (
-        <DueWords dueOn={card.dueOn} due={due} />
-      ) : (
-        classOfService !== "standard" && (
-          <span className="shrink-0 text-[12.5px] text-signal-ink">{classOfService}</span>
-        )
+      {dueOn && (!saysDay || due === "too late" || due === "at risk") && (
+        <DueWords dueOn={dueOn} due={due} />
+      )}
+      {!dueOn && classOfService !== "standard" && (
+        <span className="shrink-0 text-[12.5px] text-signal-ink">{classOfService}</span>
       )}
       {card.origin === "unplanned" && <em className={`${ASIDE} text-ink-soft`}>unplanned</em>}
-      {card.severity && <span className={`${ASIDE} w-16 text-ink-soft`}>{card.severity}</span>}
-      <span className={`${ASIDE} w-14 text-ink-soft`}>
-        <PriorityCell card={card} order={order} mayEdit={menu !== null} />
-      </span>
-      <span className="w-10 shrink-0 text-right text-[12.5px]" title="size in points">
-        <SizeCell card={card} order={order} mayEdit={menu !== null} />
-      </span>
-      <span className={`${ASIDE} w-[92px] text-right text-ink-soft`}>
-        {ago(card.enteredStateAt, now)}
-      </span>
-      <span className="w-6 shrink-0">{assignee && <Initials name={assignee} />}</span>
-      {movable && (
-        <span className="flex shrink-0 gap-0.5">
-          <RowButton label={`${key} to the top`} onClick={() => void order.place(card, null)}>
-            <ArrowUpToLine size={14} aria-hidden="true" />
-          </RowButton>
-          {menu && <RowMenu card={card} order={order} choices={menu} />}
-          <Button small onClick={() => order.pull(card)}>
-            Pull
-          </Button>
-        </span>
-      )}
-    </Row>
+    </>
   );
+}
+
+/** What it says in each column. */
+function Cells({ card, values, parent, columns, view, order, edit, menu }: RowProps) {
+  return columns.map((drawn, i) => (
+    <span
+      key={drawn.column}
+      style={{ width: drawn.width }}
+      className={`backlog-cell ${drawn.figures ? "figures" : ""} ${drawn.stays ? "" : "@max-2xl:hidden"}`}
+    >
+      {drawn.column === "parent" ? (
+        <ParentCell
+          card={card}
+          parent={parent}
+          pieces={menu?.pieces ?? []}
+          view={view}
+          order={order}
+        />
+      ) : (
+        <FactCell
+          card={card}
+          drawn={drawn}
+          fact={drawn.column}
+          value={values?.[i] ?? null}
+          view={view}
+          edit={edit}
+        />
+      )}
+    </span>
+  ));
 }
 
 /** By when it is promised, and whether that will be kept from here. */
@@ -134,29 +167,6 @@ function DueWords({ dueOn, due }: { dueOn: string; due: DueHere | null }) {
       {due === "too late" && ", too late here"}
       {due === "at risk" && ", at risk here"}
     </span>
-  );
-}
-
-function RowButton({
-  label,
-  onClick,
-  children,
-}: {
-  label: string;
-  onClick: () => void;
-  children: ReactNode;
-}) {
-  return (
-    <Button
-      aria-label={label}
-      title={label}
-      onClick={onClick}
-      look="quiet"
-      small
-      className="!px-1.5"
-    >
-      {children}
-    </Button>
   );
 }
 

@@ -3,8 +3,8 @@ import { useDroppable } from "@dnd-kit/core";
 import type { ReactNode } from "react";
 import { TextButton } from "@/ui/kit/button";
 
-/** What rows of the backlog are dropped onto: a sprint, a release, a large piece. */
-export type DropKind = "sprint" | "release" | "piece";
+/** What rows of the backlog are dropped onto: a sprint, a release, a large piece, somebody. */
+export type DropKind = "sprint" | "release" | "piece" | "person";
 export const dropId = (kind: DropKind, id: string): string => `${kind}:${id}`;
 
 /** A sprint, a release or a large piece with how far it is; rows of the backlog are dropped onto it. */

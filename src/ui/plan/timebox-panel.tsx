@@ -22,6 +22,7 @@ import { tellProblem } from "@/ui/kit/notice";
 import { usePanel } from "@/ui/kit/panel-context";
 import { ask } from "@/ui/kit/request";
 import { shortDate } from "@/ui/kit/time";
+import { PeoplePlaces } from "./people-places";
 import { PlanCard } from "./plan-card";
 import { usePlanSettings } from "./plan-settings";
 import { ReleaseForm, SprintForm } from "./timebox-form";
@@ -59,7 +60,7 @@ export function TimeboxPanel({
   };
   return (
     <aside
-      aria-label="Sprints, releases and large pieces"
+      aria-label="Sprints, releases, large pieces and people"
       className="flex w-[270px] shrink-0 flex-col gap-5 overflow-y-auto border-l border-line bg-sheet px-3 py-3"
     >
       <Sprints
@@ -73,6 +74,7 @@ export function TimeboxPanel({
         onEdit={(release, isNew) => setEdited({ kind: "release", release, isNew })}
       />
       <Pieces reach={reach} />
+      <PeoplePlaces projectKey={view.project.key} />
       {edited?.kind === "sprint" && (
         <SprintForm
           key={edited.sprint.id}

@@ -2,46 +2,102 @@
 import type { DragEndEvent } from "@dnd-kit/core";
 import type { KeyboardEvent } from "react";
 import type { Card } from "@/core/board/card";
+import type { BacklogSection } from "@/core/plan/backlog-sections";
 import type { BacklogView } from "@/core/plan/backlog-view";
 import { FIELD_OF_TIMEBOX } from "@/core/plan/membership";
-import { pullMove } from "@/core/plan/pull";
+import { moveInto, pullMove } from "@/core/plan/pull";
 import type { LargePiece } from "@/core/plan/reach-view";
 import type { Moves } from "@/ui/board/use-moves";
 import { sendCommand, undoCommand, type SentCommand } from "@/ui/item/send-command";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { Problem } from "@/ui/kit/request";
+import { focusBeside, focusCell, focusFirstCell } from "./backlog-focus";
 import type { Backlog } from "./use-backlog";
 
-type EditedFields = Extract<SentCommand, { kind: "edit" }>["changes"];
 type OnOpen = (card: Card) => void;
 
 /** What a row is planned into; no id: out of it. */
 export type Into =
   | { kind: "sprint" | "release"; id: string | null; name: string }
-  | { kind: "piece"; key: string; name: string };
+  | { kind: "person"; id: string | null; name: string }
+  | { kind: "piece"; key: string | null; name: string };
 
 function plannedWords({ key }: Card, into: Into): string {
-  if (into.kind === "piece") return `${key} is under “${into.name}”.`;
+  if (into.kind === "piece")
+    return into.key === null ? `${key} is on its own.` : `${key} is under “${into.name}”.`;
+  if (into.kind === "person")
+    return into.id === null ? `Nobody has ${key} now.` : `${into.name} has ${key}.`;
   return into.id === null ? `${key} is in no ${into.kind} now.` : `${key} is in ${into.name}.`;
 }
 
-/** What a row was dropped onto; null where it was another row. */
+/** What a row was dropped onto; null where it was another row, or a part of the backlog. */
 function intoOf(
   over: string,
-  { sprints, releases }: BacklogView,
+  { sprints, releases, people }: BacklogView,
   pieces: readonly LargePiece[],
 ): Into | null {
   const [kind, id] = over.split(/:(.*)/s);
-  const among = { sprint: sprints, release: releases, piece: pieces }[kind] ?? [];
+  const among = { sprint: sprints, release: releases, piece: pieces, person: people }[kind] ?? [];
   const found = among.find((one) => one.id === id);
   if (!found) return null;
   if ("key" in found) return { kind: "piece", key: found.key, name: found.title };
-  return { kind: kind as "sprint" | "release", id: found.id, name: found.name };
+  return { kind: kind as "sprint" | "release" | "person", id: found.id, name: found.name };
+}
+
+/** The command that plans an item into something. */
+function planCommand(card: Card, into: Into): SentCommand {
+  if (into.kind === "piece") return { kind: "put under", parentKey: into.key };
+  const field = into.kind === "person" ? "assigneeId" : FIELD_OF_TIMEBOX[into.kind];
+  return { kind: "edit", seenVersion: card.version, changes: { [field]: into.id } };
+}
+
+const noMove = (card: Card, where: string) =>
+  new Problem({
+    status: 0,
+    code: "no move",
+    sentence: `No move leads ${where} for ${card.key}.`,
+    help: "Add one to its workflow in Design.",
+  });
+
+/** What is sent to change where a row stands and what it is planned into. */
+function commandsOf({ putCard, readAgain }: Pick<Backlog, "putCard" | "readAgain">) {
+  const place = async (card: Card, below: string | null) => {
+    try {
+      const { card: stored, commandId } = await sendCommand(card.id, { kind: "place", below });
+      putCard(stored);
+      tellDone(`${card.key} has its new place.`, async () =>
+        putCard((await undoCommand(card.id, commandId)).card),
+      );
+    } catch (error) {
+      tellProblem(error);
+    }
+  };
+  /**
+   * Plans it into a sprint or a release, gives it to somebody, puts it under a large piece, or takes
+   * it out of these.
+   * @returns whether it was done
+   */
+  const plan = async (card: Card, into: Into): Promise<boolean> => {
+    try {
+      const { card: stored, commandId } = await sendCommand(card.id, planCommand(card, into));
+      putCard(stored);
+      void readAgain();
+      tellDone(plannedWords(card, into), async () => {
+        putCard((await undoCommand(card.id, commandId)).card);
+        void readAgain();
+      });
+      return true;
+    } catch (error) {
+      tellProblem(error);
+      return false;
+    }
+  };
+  return { place, plan };
 }
 
 /** What can be done with a row of the backlog: a new place among the others, and pulling it. */
 export function useBacklogOrder(
-  { view, rows, more, putCard, readAgain, lastRow }: Backlog,
+  { view, sections, rows, more, putCard, readAgain, lastRow }: Backlog,
   {
     moves,
     pieces,
@@ -55,101 +111,81 @@ export function useBacklogOrder(
     onChoose: (card: Card) => void;
   },
 ) {
-  const place = async (card: Card, below: string | null) => {
-    try {
-      const { card: stored, commandId } = await sendCommand(card.id, { kind: "place", below });
-      putCard(stored);
-      tellDone(`${card.key} has its new place.`, async () =>
-        putCard((await undoCommand(card.id, commandId)).card),
-      );
-    } catch (error) {
-      tellProblem(error);
-    }
+  const sectionAt = (id: string) =>
+    sections.findIndex(({ cards }) => cards.some((card) => card.id === id));
+  const { place, plan } = commandsOf({ putCard, readAgain });
+  /** Takes it into a part of the backlog: by a move, or into a sprint. @returns whether it was done */
+  const enter = async (card: Card, { name, holds }: BacklogSection): Promise<boolean> => {
+    if (holds.kind === "all") return true;
+    if (holds.kind === "sprint") return plan(card, { kind: "sprint", id: holds.sprintId, name });
+    if (holds.kind === "no sprint") return plan(card, { kind: "sprint", id: null, name });
+    const workflow = moves.workflowOf(card);
+    const move = workflow && moveInto(workflow, card.stateId, holds.stateIds);
+    if (move) return moves.moveTo(card, move.to, move.verb);
+    tellProblem(noMove(card, `into ${name}`));
+    return false;
   };
-  /** Changes fields of it, where they stand in the row. */
-  const change = async (card: Card, changes: EditedFields, done: string) => {
-    try {
-      const edit = { kind: "edit", seenVersion: card.version, changes } as const;
-      const { card: stored, commandId } = await sendCommand(card.id, edit);
-      putCard(stored);
-      tellDone(done, async () => putCard((await undoCommand(card.id, commandId)).card));
-    } catch (error) {
-      tellProblem(error);
-    }
-  };
-  /** Plans it into a sprint or a release, out of them, or under a large piece. */
-  const plan = async (card: Card, into: Into) => {
-    try {
-      const command: SentCommand =
-        into.kind === "piece"
-          ? { kind: "put under", parentKey: into.key }
-          : {
-              kind: "edit",
-              seenVersion: card.version,
-              changes: { [FIELD_OF_TIMEBOX[into.kind]]: into.id },
-            };
-      const { card: stored, commandId } = await sendCommand(card.id, command);
-      putCard(stored);
-      readAgain();
-      tellDone(plannedWords(card, into), async () => {
-        putCard((await undoCommand(card.id, commandId)).card);
-        readAgain();
-      });
-    } catch (error) {
-      tellProblem(error);
-    }
-  };
-  /** Behind all others. */
+  /** Behind all others of its part. */
   const toEnd = async (card: Card) => {
-    const last = await lastRow();
+    const last = await lastRow(sections[sectionAt(card.id)].section.id);
     if (last && last !== card.id) void place(card, last);
   };
+  /** One place up or down; over the line into the next part where it is the first or the last. */
   const step = (card: Card, by: -1 | 1) => {
-    const at = rows.findIndex((c) => c.id === card.id);
-    if (by === -1 && at > 0) void place(card, rows[at - 2]?.id ?? null);
-    if (by === 1 && at < rows.length - 1) void place(card, rows[at + 1].id);
-    if (by === 1 && at >= rows.length - 2) void more();
+    const here = sectionAt(card.id);
+    const { section, cards } = sections[here];
+    const at = cards.findIndex((c) => c.id === card.id);
+    if (by === 1 && at >= cards.length - 2) void more(section.id);
+    const beside = sections[here + by];
+    if (at + by >= 0 && at + by < cards.length)
+      void place(card, by === 1 ? cards[at + 1].id : (cards[at - 2]?.id ?? null));
+    else if (beside) void enter(card, beside.section);
   };
   const pull = (card: Card) => {
     const workflow = moves.workflowOf(card);
     const move = workflow && pullMove(workflow, card.stateId, view.columns);
     if (move) return void moves.moveTo(card, move.to, move.verb);
-    tellProblem(
-      new Problem({
-        status: 0,
-        code: "no move",
-        sentence: `No move leads from the backlog into the process for ${card.key}.`,
-        help: "Add one to its workflow in Design.",
-      }),
-    );
+    tellProblem(noMove(card, "from the backlog into the process"));
   };
-  const drop = ({ active, over }: DragEndEvent) => {
+  /** Puts it where it was dropped: behind the row above, in the part where that stands. */
+  const drop = async ({ active, over }: DragEndEvent) => {
     const dragged = rows.find((c) => c.id === active.id);
-    const into = over && intoOf(String(over.id), view, pieces);
-    if (dragged && into) return void plan(dragged, into);
-    const from = rows.findIndex((c) => c.id === active.id);
-    const to = rows.findIndex((c) => c.id === over?.id);
-    if (from < 0 || to < 0 || from === to) return;
-    void place(rows[from], to < from ? (rows[to - 1]?.id ?? null) : rows[to].id);
+    if (!dragged || !over || over.id === active.id) return;
+    const onto = String(over.id);
+    const into = intoOf(onto, view, pieces);
+    if (into) return void plan(dragged, into);
+    const head = sections.find(({ section }) => onto === `section:${section.id}`);
+    const there = head ?? sections[sectionAt(onto)];
+    if (!there) return;
+    const crosses = there !== sections[sectionAt(dragged.id)];
+    if (crosses && !(await enter(dragged, there.section))) return;
+    if (head) return;
+    const { cards } = there;
+    const to = cards.findIndex((c) => c.id === onto);
+    const from = cards.findIndex((c) => c.id === dragged.id);
+    const above = crosses || to < from;
+    void place(dragged, above ? (cards[to - 1]?.id ?? null) : cards[to].id);
   };
-  const focusRow = (element: Element | null) => (element as HTMLElement | null)?.focus();
   const onKey = (event: KeyboardEvent<HTMLElement>, card: Card) => {
-    const { key, altKey, target, currentTarget: row } = event;
-    if (target !== row) return;
+    const { key, altKey, currentTarget: row } = event;
+    if (event.target !== row) return void (focusCell(event) && event.preventDefault());
     const moving = altKey && view.rights.move;
     const acts: Record<string, (() => void) | false> = {
       Enter: () => onOpen(card),
       "]": view.rights.move && (() => pull(card)),
       x: view.rights.edit && (() => onChoose(card)),
-      ArrowUp: () => (moving ? step(card, -1) : focusRow(row.previousElementSibling)),
-      ArrowDown: () => (moving ? step(card, 1) : focusRow(row.nextElementSibling)),
+      ArrowUp: () => (moving ? step(card, -1) : focusBeside(row, -1)),
+      ArrowDown: () => (moving ? step(card, 1) : focusBeside(row, 1)),
+      ArrowRight: () => focusFirstCell(row),
+      Home: moving && (() => void place(card, null)),
+      End: moving && (() => void toEnd(card)),
     };
     const act = acts[key];
     if (!act) return;
     event.preventDefault();
     act();
   };
-  return { place, change, plan, toEnd, step, pull, drop, onKey };
+  return { place, plan, toEnd, step, pull, drop, onKey };
 }
 
 export type BacklogOrder = ReturnType<typeof useBacklogOrder>;

@@ -6,6 +6,7 @@ import { parseIsoDate } from "@/core/calendar/zone";
 import { grouped } from "@/core/item/grouped";
 import { UNIT_LEVEL } from "@/core/item/item-type";
 import type { BacklogView } from "@/core/plan/backlog-view";
+import { rankedSection } from "@/core/plan/backlog-sections";
 import { planContract } from "@/core/plan/contract";
 import {
   dueHere,
@@ -24,12 +25,16 @@ import { queryOf } from "@/ui/kit/request";
 /** So many releases have lines: those that come first. */
 const MOST_RELEASES = 3;
 
+const NO_ROWS: readonly Card[] = [];
+
 /** How far a backlog reaches, where its lines stand among the rows, and how due dates stand there. */
 export function useReach(
   view: BacklogView,
-  { rows, filter }: Pick<Backlog, "rows" | "filter">,
+  { sections, filter }: Pick<Backlog, "sections" | "filter">,
   initial: ReachView,
 ) {
+  const ranked = rankedSection(sections.map(({ section }) => section))?.id ?? null;
+  const rows = sections.find(({ section }) => section.id === ranked)?.cards ?? NO_ROWS;
   const [weeks, setWeeks] = useState<number>(USUAL_REACH_WEEKS);
   const usual = weeks === USUAL_REACH_WEEKS && filter.isFirst;
   const { data = initial } = useQuery({
@@ -56,7 +61,7 @@ export function useReach(
     if (!reach || card.dueOn === null || place === null) return null;
     return dueHere(reach, place, parseIsoDate(card.dueOn) - parseIsoDate(today));
   };
-  return { data, weeks, setWeeks, lines: byPlace(lines), noneBy: noneBy(lines), dueOf };
+  return { data, weeks, setWeeks, ranked, lines: byPlace(lines), noneBy: noneBy(lines), dueOf };
 }
 
 /** The ends of the running sprint and the next one, and the days of the releases to come. */

@@ -1,7 +1,7 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
 import { Command } from "cmdk";
-import { useState, type KeyboardEvent } from "react";
+import { useRef, useState, type KeyboardEvent } from "react";
 import { factOf, ownFieldOf, type FactName, type FactValue } from "@/core/condition/facts";
 import { optionsOf, type Option, type Vocabulary } from "@/core/condition/vocabulary";
 import { readDay } from "@/core/calendar/month";
@@ -10,17 +10,19 @@ import { itemContract } from "@/core/item/contract";
 import { itemField, type EditableField } from "@/core/item/fields";
 import type { TableRow } from "@/core/item/list/table";
 import { projectKeyOf } from "@/core/item/key";
+import { readSize, sizeWords, stepsAsText } from "@/core/plan/size-scale";
 import { TERM_WORDS, type TermKind } from "@/core/item/terms/term";
 import { TermChips, TermSearch } from "@/ui/item/terms/term-editor";
 import { TextInput } from "@/ui/kit/field";
 import { Popover } from "@/ui/kit/popover";
 import { queryOf } from "@/ui/kit/request";
+import { useSizes } from "@/ui/kit/sizes";
 
 /** Where the focus goes on when a cell is left: down, to the right, or nowhere. */
 export type GoesOn = "down" | "right" | null;
 
 interface Editing {
-  row: TableRow;
+  row: Pick<TableRow, "card">;
   fact: FactName;
   value: FactValue;
   vocabulary: Vocabulary;
@@ -53,11 +55,22 @@ export function CellEditor(editing: Editing) {
     );
   const editor = ownFieldOf(fact) ? null : itemField(fact as EditableField).editor;
   if (editor?.kind === "terms") return <TermsCell {...editing} kind={editor.of} />;
+  if (fact === "estimate") return <SizeEditor {...editing} />;
   const text = value === null ? "" : String(value);
-  return <TypedEditor {...editing} text={text} kind={kind as TypedKind} />;
+  return <TypedEditor {...editing} text={text} read={reading[kind as keyof typeof reading]} />;
 }
 
-type TypedKind = "text" | "number" | "date";
+/** A size, by its name on the project's scale or as a number. */
+function SizeEditor(editing: Editing) {
+  const scale = useSizes();
+  const { value } = editing;
+  const text = value === null ? "" : sizeWords(value as number, scale).replace(" h", "");
+  const read = (written: string): ReadValue => {
+    const size = readSize(written, scale);
+    return size === null ? { wrong: `Write ${stepsAsText(scale)}, or a number.` } : { value: size };
+  };
+  return <TypedEditor {...editing} text={text} read={read} />;
+}
 
 /** Labels or parts, chosen over the cell; they are stored when it is left. */
 function TermsCell({ row, kind, value, onStore, onLeave }: Editing & { kind: TermKind }) {
@@ -165,45 +178,58 @@ function ChoiceList({
 const today = () => new Date().toISOString().slice(0, 10);
 
 /** What was typed as a value; a sentence where it is none. */
-function valueOf(
-  text: string,
-  kind: TypedKind,
-  required: boolean,
-): { value: unknown } | { wrong: string } {
-  const written = text.trim();
-  if (written === "") return required ? { wrong: "It needs a text." } : { value: null };
-  if (kind === "text") return { value: written };
-  if (kind === "number") {
+type ReadValue = { value: unknown } | { wrong: string };
+
+const reading = {
+  text: (written: string): ReadValue => ({ value: written }),
+  number: (written: string): ReadValue => {
     const number = Number(written.replace(",", "."));
     return Number.isFinite(number)
       ? { value: number }
       : { wrong: "Write a number, like 3 or 2.5." };
-  }
-  const day = readDay(written, today());
-  return day ? { value: day } : { wrong: "Write a day like 2026-11-28 or 28 Nov." };
+  },
+  date: (written: string): ReadValue => {
+    const day = readDay(written, today());
+    return day ? { value: day } : { wrong: "Write a day like 2026-11-28 or 28 Nov." };
+  },
+};
+
+/** The same where nothing may have been typed. */
+function valueOf(text: string, read: (written: string) => ReadValue, required: boolean): ReadValue {
+  const written = text.trim();
+  if (written !== "") return read(written);
+  return required ? { wrong: "It needs a text." } : { value: null };
 }
 
 function TypedEditor({
   text: given,
-  kind,
+  read,
   fact,
   onStore,
   onLeave,
-}: Editing & { text: string; kind: TypedKind }) {
+}: Editing & { text: string; read: (written: string) => ReadValue }) {
   const [text, setText] = useState(given);
   const [wrong, setWrong] = useState<string | null>(null);
+  // What has ended takes the focus with it, and that is no second end.
+  const ended = useRef(false);
   const store = (goesOn: GoesOn) => {
-    if (text === given) return onLeave();
-    const read = valueOf(text, kind, fact === "title");
-    if ("wrong" in read) setWrong(read.wrong);
-    else onStore(read.value, goesOn);
+    if (ended.current) return;
+    if (text === given) return leave();
+    const typed = valueOf(text, read, fact === "title");
+    if ("wrong" in typed) return setWrong(typed.wrong);
+    ended.current = true;
+    onStore(typed.value, goesOn);
+  };
+  const leave = () => {
+    ended.current = true;
+    onLeave();
   };
   const onKey = (event: KeyboardEvent) => {
     const { key } = event;
     event.stopPropagation();
     if (key !== "Enter" && key !== "Tab" && key !== "Escape") return;
     event.preventDefault();
-    if (key === "Escape") onLeave();
+    if (key === "Escape") leave();
     else store(key === "Enter" ? "down" : "right");
   };
   return (
@@ -213,7 +239,7 @@ function TypedEditor({
         className="cell-text"
         aria-label="New value"
         aria-invalid={wrong !== null}
-        inputMode={kind === "number" ? "decimal" : undefined}
+        inputMode={factOf(fact).kind === "number" ? "decimal" : undefined}
         maxLength={300}
         value={text}
         onChange={(event) => {
@@ -221,7 +247,7 @@ function TypedEditor({
           setWrong(null);
         }}
         onFocus={(event) => event.target.select()}
-        onBlur={() => (wrong === null ? store(null) : onLeave())}
+        onBlur={() => (wrong === null ? store(null) : leave())}
         onKeyDown={onKey}
       />
       {wrong && (

@@ -11,13 +11,15 @@ import { valueWords } from "@/core/item/list/value-words";
 import { countedClock } from "@/core/item/start-finish";
 import { AgeTrack } from "@/ui/board/age-track";
 import { Initials } from "@/ui/kit/initials";
+import { Size } from "@/ui/kit/sizes";
 
 /** What the cells of a table are drawn with. */
 export interface CellFacts {
   vocabulary: Vocabulary;
   zone: string;
   now: number;
-  summary: Figures;
+  /** What ages are held against; null: they are said alone. */
+  summary: Figures | null;
 }
 
 /** What an item says of a fact, as it is drawn in a table. */
@@ -37,7 +39,9 @@ export function Cell({
     return <span className="text-ink-soft">–</span>;
   if (fact === "stateId")
     return <StateCell card={card} words={valueWords(fact, value, vocabulary)} />;
-  if (fact === "age") return <AgeCell card={card} facts={facts} />;
+  if (fact === "age" && facts.summary)
+    return <AgeCell card={card} facts={facts} summary={facts.summary} />;
+  if (fact === "estimate") return <Size of={value as number} />;
   if (Array.isArray(value))
     return (
       <span className="truncate">
@@ -69,7 +73,15 @@ function StateCell({ card, words }: { card: Card; words: string }) {
   );
 }
 
-function AgeCell({ card, facts: { zone, now, summary } }: { card: Card; facts: CellFacts }) {
+function AgeCell({
+  card,
+  facts: { zone, now },
+  summary,
+}: {
+  card: Card;
+  facts: CellFacts;
+  summary: Figures;
+}) {
   const age = ageOf(countedClock(card), zone, now);
   const pace = paceOf(summary.paces, card.key);
   const track = ageTrack(age, pace.expectation.days, pace.percentiles);

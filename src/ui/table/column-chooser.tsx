@@ -1,30 +1,63 @@
 "use client";
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
+import type { FactName } from "@/core/condition/facts";
 import { factLabel, factsOffered } from "@/core/condition/vocabulary";
 import { counted } from "@/core/formats/counted";
 import { foldCase } from "@/core/formats/fold-case";
 import { isListed } from "@/core/item/list/listed";
-import { isColumn, MOST_FIELDS, type ShownField } from "@/core/view/look";
+import { isColumn, MOST_FIELDS } from "@/core/view/look";
 import { Check } from "@/ui/kit/check";
 import { TextInput } from "@/ui/kit/field";
 import { ListEditor } from "@/ui/kit/list-editor";
 import { Popover } from "@/ui/kit/popover";
 import type { LookHandle } from "@/ui/view/use-look";
 
-/** Which columns there are, in which order, and how high the rows stand. */
-export function ColumnChooser({ handle }: { handle: LookHandle }) {
+/** Which columns a table has, in which order, and how high its rows stand. */
+export function TableColumns({ handle }: { handle: LookHandle }) {
   const { look, change, views } = handle;
   const { vocabulary } = views;
-  const [text, setText] = useState("");
   const { fields } = look;
-  const label = (fact: ShownField["fact"]) => factLabel(fact, vocabulary);
-  const shown = fields.map((field) => field.fact);
-  const rest = factsOffered(vocabulary).filter(
-    (fact) =>
-      isColumn(fact) &&
-      isListed(fact) &&
-      !shown.includes(fact) &&
-      foldCase(label(fact)).includes(foldCase(text.trim())),
+  const wide = (fact: FactName) =>
+    fields.find((field) => field.fact === fact) ?? { fact, width: null };
+  return (
+    <ColumnChooser
+      shown={fields.map(({ fact }) => fact)}
+      offered={factsOffered(vocabulary).filter((fact) => isColumn(fact) && isListed(fact))}
+      most={MOST_FIELDS}
+      nameOf={(fact) => factLabel(fact, vocabulary)}
+      onChange={(next) => change({ fields: next.map(wide) })}
+    >
+      <Check
+        className="mt-2 border-t border-line pt-2"
+        checked={look.dense}
+        onChange={(dense) => change({ dense })}
+      >
+        Narrow rows
+      </Check>
+    </ColumnChooser>
+  );
+}
+
+/** Which columns there are, in which order. */
+export function ColumnChooser<C extends string>({
+  shown,
+  offered,
+  most,
+  nameOf,
+  onChange,
+  children,
+}: {
+  /** From left to right. */
+  shown: readonly C[];
+  offered: readonly C[];
+  most: number;
+  nameOf: (column: C) => string;
+  onChange: (next: C[]) => void;
+  children?: ReactNode;
+}) {
+  const [text, setText] = useState("");
+  const rest = offered.filter(
+    (column) => !shown.includes(column) && foldCase(nameOf(column)).includes(foldCase(text.trim())),
   );
   return (
     <Popover
@@ -32,7 +65,7 @@ export function ColumnChooser({ handle }: { handle: LookHandle }) {
       className="max-h-[70vh] w-[340px] overflow-y-auto"
       trigger={
         <button type="button" className="in-words">
-          {counted(fields.length, "column")}
+          {counted(shown.length, "column")}
         </button>
       }
     >
@@ -40,15 +73,13 @@ export function ColumnChooser({ handle }: { handle: LookHandle }) {
         <h3 className="text-[13px]">Shown, from left to right</h3>
         <ListEditor
           label="Columns that are shown"
-          items={fields}
-          keyOf={({ fact }) => fact}
-          nameOf={({ fact }) => label(fact)}
-          row={({ fact }) => <span className="text-[13px]">{label(fact)}</span>}
+          items={shown}
+          keyOf={(column) => column}
+          nameOf={nameOf}
+          row={(column) => <span className="text-[13px]">{nameOf(column)}</span>}
           empty="Only key and title."
-          onRemove={(at) => change({ fields: fields.toSpliced(at, 1) })}
-          onMove={(from, to) =>
-            change({ fields: fields.toSpliced(from, 1).toSpliced(to, 0, fields[from]) })
-          }
+          onRemove={(at) => onChange(shown.toSpliced(at, 1))}
+          onMove={(from, to) => onChange(shown.toSpliced(from, 1).toSpliced(to, 0, shown[from]))}
         />
       </section>
       <section aria-label="Columns that are not shown" className="mt-2 border-t border-line pt-2">
@@ -59,26 +90,20 @@ export function ColumnChooser({ handle }: { handle: LookHandle }) {
           onChange={(event) => setText(event.target.value)}
         />
         <ul className="mt-1 max-h-[240px] overflow-y-auto">
-          {rest.map((fact) => (
-            <li key={fact}>
+          {rest.map((column) => (
+            <li key={column}>
               <Check
                 checked={false}
-                disabled={fields.length >= MOST_FIELDS}
-                onChange={() => change({ fields: [...fields, { fact, width: null }] })}
+                disabled={shown.length >= most}
+                onChange={() => onChange([...shown, column])}
               >
-                {label(fact)}
+                {nameOf(column)}
               </Check>
             </li>
           ))}
         </ul>
       </section>
-      <Check
-        className="mt-2 border-t border-line pt-2"
-        checked={look.dense}
-        onChange={(dense) => change({ dense })}
-      >
-        Narrow rows
-      </Check>
+      {children}
     </Popover>
   );
 }

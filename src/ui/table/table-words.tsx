@@ -6,7 +6,7 @@ import { Button } from "@/ui/kit/button";
 import { Select } from "@/ui/kit/select";
 import { AddingUp } from "@/ui/view/adding-up";
 import type { LookHandle } from "@/ui/view/use-look";
-import { ColumnChooser } from "./column-chooser";
+import { TableColumns } from "./column-chooser";
 
 /** How a table is arranged, as the rest of a sentence. */
 export function TableWords({ handle }: { handle: LookHandle }) {
@@ -68,7 +68,7 @@ export function TableWords({ handle }: { handle: LookHandle }) {
         </span>
       )}
       <span>with</span>
-      <ColumnChooser handle={handle} />
+      <TableColumns handle={handle} />
     </>
   );
 }

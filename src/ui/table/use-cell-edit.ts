@@ -47,7 +47,12 @@ export function useCellEdit(readAgain: () => Promise<unknown>, names: Names) {
       else next.delete(place);
       return next;
     });
-  const store = async ({ card }: TableRow, fact: FactName, value: unknown, label: string) => {
+  const store = async (
+    { card }: Pick<TableRow, "card">,
+    fact: FactName,
+    value: unknown,
+    label: string,
+  ) => {
     const place = `${card.id} ${fact}`;
     put(place, { value });
     try {

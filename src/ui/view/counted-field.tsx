@@ -5,12 +5,18 @@ import { valueMeaning } from "@/core/item/list/counted-values";
 import type { AskedAt } from "@/core/condition/facts";
 import { isNarrowedTo, narrowedTo, narrowedToo } from "@/core/view/narrow";
 import { TextButton } from "@/ui/kit/button";
-import type { LookHandle } from "./use-look";
+import type { Look } from "@/core/view/look";
 
 /** So many values of a field stand there before anybody asks for more. */
 const FIRST_VALUES = 8;
 
 const amount = (n: number) => n.toLocaleString("en", { maximumFractionDigits: 1 });
+
+/** What is narrowed by pointing at values. */
+export interface Narrowed {
+  look: Pick<Look, "filter" | "sum">;
+  change: (parts: Pick<Look, "filter">) => void;
+}
 
 /**
  * The values of one field: pressing one shows just its items, with Ctrl those of several. By
@@ -22,7 +28,7 @@ export function CountedFieldList({
   name,
   at,
 }: {
-  handle: LookHandle;
+  handle: Narrowed;
   field: CountedField;
   name: string;
   at: AskedAt;

@@ -1,18 +1,8 @@
 "use client";
-import { X } from "lucide-react";
 import { useState } from "react";
-import type { FactName } from "@/core/condition/facts";
-import { factLabel, factsOffered } from "@/core/condition/vocabulary";
-import { counted as countedWords } from "@/core/formats/counted";
-import { isCounted, MOST_COUNTED_FIELDS } from "@/core/item/list/listed";
 import { filterParts, samePart, withTurned } from "@/core/view/filter";
-import { AddMenu } from "@/ui/kit/add-menu";
-import { Button } from "@/ui/kit/button";
 import { Divided } from "@/ui/kit/divided";
-import { problemOf } from "@/ui/kit/request";
-import { Select } from "@/ui/kit/select";
-import { amountWords } from "./amount-words";
-import { CountedFieldList } from "./counted-field";
+import { CountedValues } from "./counted-values";
 import { useCounted } from "./use-counted";
 import type { LookHandle } from "./use-look";
 
@@ -27,77 +17,20 @@ export function CountedPanel({ handle }: { handle: LookHandle }) {
 
 function Panel({ handle }: { handle: LookHandle }) {
   const { look, change, views } = handle;
-  const { vocabulary, zone } = views;
   const [held, setHeld] = useState(false);
   const { counted, error } = useCounted(handle, held);
-  const offered = factsOffered(vocabulary).filter(isCounted);
-  const free = offered.filter((fact) => !look.counts.includes(fact));
-  const option = (fact: FactName) => ({ value: fact, label: factLabel(fact, vocabulary) });
-  const words = amountWords(look.sum, vocabulary);
   return (
-    <aside
-      aria-label="Values with counts"
-      aria-busy={counted === undefined}
-      className="flex min-h-0 flex-1 flex-col gap-4 overflow-y-auto bg-sheet px-3 py-2"
-      onPointerEnter={() => setHeld(true)}
-      onPointerLeave={() => setHeld(false)}
+    <CountedValues
+      look={look}
+      change={change}
+      vocabulary={views.vocabulary}
+      zone={views.zone}
+      counted={counted}
+      error={error}
+      onHeld={setHeld}
     >
-      <p className="-mb-3 flex justify-end gap-2 pr-1 text-[11.5px] text-ink-soft">
-        {look.sum !== null && <span>{factLabel(look.sum, vocabulary)}</span>}
-        <span className="w-8 text-right">items</span>
-      </p>
-      {error && <p className="text-alarm">{problemOf(error).sentence}</p>}
-      {look.counts.map((fact, i) => {
-        const field = counted?.fields.find((known) => known.fact === fact);
-        return (
-          <section key={fact} aria-label={factLabel(fact, vocabulary)}>
-            <div className="counted-head">
-              <Select
-                words
-                label="Counted field"
-                placeholder="a field that is gone"
-                value={fact}
-                options={[fact, ...free].filter((f) => offered.includes(f)).map(option)}
-                onChange={(next) => change({ counts: look.counts.with(i, next as FactName) })}
-              />
-              <Button
-                look="quiet"
-                small
-                aria-label={`Do not count by ${factLabel(fact, vocabulary)}`}
-                onClick={() => change({ counts: look.counts.toSpliced(i, 1) })}
-              >
-                <X size={13} aria-hidden="true" />
-              </Button>
-            </div>
-            {field && counted ? (
-              <CountedFieldList
-                handle={handle}
-                field={field}
-                name={factLabel(fact, vocabulary)}
-                at={{ now: counted.at, zone }}
-              />
-            ) : (
-              <p className="counted-waiting" />
-            )}
-          </section>
-        );
-      })}
-      {look.counts.length < MOST_COUNTED_FIELDS && free.length > 0 && (
-        <AddMenu
-          label="Count another field"
-          options={free.map(option)}
-          onAdd={(fact) => change({ counts: [...look.counts, fact] })}
-        />
-      )}
       <NamedConditions handle={handle} counts={counted?.named} />
-      {counted && (
-        <p className="mt-auto border-t border-line pt-1.5 text-[12.5px] text-ink-soft">
-          {countedWords(counted.total.count, "item")}
-          {look.sum !== null &&
-            ` · ${words.column({ items: 0, amount: counted.total.sum }, false) ?? ""}`}
-        </p>
-      )}
-    </aside>
+    </CountedValues>
   );
 }
 

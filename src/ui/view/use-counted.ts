@@ -31,6 +31,11 @@ export function useCounted({ projectKey, look, views, asked }: LookHandle, held:
   useReadAgain(ofItems, () =>
     readAnew(client, { queryKey: keyOf(listContract.counted, { params }) }),
   );
+  return { counted: useStanding(data, held), error };
+}
+
+/** Counted values that stay where they are while something among them is pointed at. */
+export function useStanding(data: CountedView | undefined, held: boolean) {
   const [stood, setStood] = useState(data);
   if (!held && stood !== data) setStood(data);
   const fields = data?.fields.map((field) =>
@@ -39,5 +44,5 @@ export function useCounted({ projectKey, look, views, asked }: LookHandle, held:
       field,
     ),
   );
-  return { counted: data && fields ? { ...data, fields } : undefined, error };
+  return data && fields ? { ...data, fields } : undefined;
 }

@@ -1,4 +1,4 @@
-import { sql, type SQL } from "drizzle-orm";
+import { and, sql, type SQL } from "drizzle-orm";
 import { factsIn, type Condition } from "@/core/condition/condition";
 import { factOf, type FactName } from "@/core/condition/facts";
 import {
@@ -19,14 +19,17 @@ import type { ListOf } from "./read";
 /**
  * The values of some fields with how many items have each, as far as somebody may see them, and how
  * many there are in all. They are counted in one moment, so that they agree with each other.
+ * @param within only what this is true of is counted at all
  */
 export async function readCounted(
   viewer: Viewer,
   projectKey: string,
   asked: CountedAsked,
+  { within }: { within?: SQL } = {},
   now = Date.now(),
 ): Promise<CountedView> {
-  const came = await enterList(viewer, projectKey, now);
+  const entered = await enterList(viewer, projectKey, now);
+  const came = { ...entered, seen: { ...entered.seen, where: and(entered.seen.where, within) } };
   return inOneMoment(async (reader) => {
     const seen = await knowing({ ...came, seen: { ...came.seen, reader } }, factsAsked(asked));
     const listOf = listsOnce({ ...came, seen }, asked);

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { forPage, pageViewer } from "@/app/page-access";
 import { backlogFilter } from "@/core/plan/backlog-filter";
-import { readBacklog, readBacklogRows } from "@/server/plan/backlog";
+import { readWholeBacklog } from "@/server/plan/backlog-rows";
 import { readReach } from "@/server/plan/reach";
 import { BacklogScreen } from "@/ui/plan/backlog-screen";
 
@@ -19,12 +19,8 @@ export default async function PlanPage({
   // What is no filter is as if nothing had been asked.
   const read = backlogFilter.safeParse(asked.filter);
   const filter = read.success ? read.data : undefined;
-  const [initial, firstRows, firstReach] = await forPage(
-    Promise.all([
-      readBacklog(viewer, key),
-      readBacklogRows(viewer, key, { filter }),
-      readReach(viewer, key, { filter }),
-    ]),
+  const [{ backlog: initial, rows: firstRows }, firstReach] = await forPage(
+    Promise.all([readWholeBacklog(viewer, key, filter), readReach(viewer, key, { filter })]),
   );
   return (
     <BacklogScreen

@@ -1,0 +1,197 @@
+import { and, eq, inArray, isNull, ne, notInArray, or, type SQL } from "drizzle-orm";
+import { cardOf } from "@/core/board/card";
+import { isoDate, dayNumber } from "@/core/calendar/zone";
+import type { Instant } from "@/core/calendar/instant";
+import type { Condition } from "@/core/condition/condition";
+import type { CountedView } from "@/core/item/list/counted-values";
+import { EVERY_ITEM } from "@/core/condition/condition";
+import { countedOver } from "@/core/view/counted-look";
+import { factsOfColumns, type BacklogColumn, type BacklogLook } from "@/core/plan/backlog-look";
+import {
+  backlogSections,
+  sectionsIn,
+  WHOLE,
+  type BacklogSection,
+} from "@/core/plan/backlog-sections";
+import { BACKLOG_PAGE, type BacklogRows, type BacklogView } from "@/core/plan/backlog-view";
+import { item } from "@/db/schema";
+import { countWhere } from "../item/count";
+import { aroundItems } from "../item/list/around";
+import { readCounted } from "../item/list/counted";
+import { enterList, knowing, narrowed } from "../item/list/enter";
+import { readCursor } from "../item/list/cursor";
+import { BY_RANK } from "../item/list/key";
+import { readParents } from "../item/list/parents";
+import { readPage, readRows, readValues } from "../item/list/read";
+import { snapshotOf } from "../item/rows";
+import { withVisibleOthers } from "../item/visible-others";
+import type { Viewer } from "../people/viewer";
+import { invalid } from "../refused";
+import { enterBacklog, readBacklog, waitingStates } from "./backlog";
+import { loadSprints } from "./timeboxes";
+
+type EnteredBacklog = Awaited<ReturnType<typeof enterBacklog>>;
+
+/** That an item is like what somebody asks for, who sees it. */
+export async function whatIsLike(
+  viewer: Viewer,
+  projectKey: string,
+  filter: Condition,
+  now: Instant,
+): Promise<SQL | undefined> {
+  const entered = await enterList(viewer, projectKey, now);
+  return (await narrowed(entered, filter, { board: null })).where;
+}
+
+/** The parts that a backlog is put together of. */
+async function sectionsOf(
+  { reader, access, project, columns: [column], ...entered }: EnteredBacklog,
+  order: BacklogLook["order"],
+  now: Instant,
+): Promise<BacklogSection[]> {
+  const sprints =
+    order === "by sprint" && access.project.usesSprints
+      ? await loadSprints(reader, project.id)
+      : [];
+  return backlogSections(order, {
+    column: column ?? null,
+    waiting: waitingStates({
+      ...entered,
+      reader,
+      access,
+      project,
+      columns: column ? [column] : [],
+    }),
+    sprints,
+    today: isoDate(dayNumber(now, project.zone)),
+  });
+}
+
+/** What a part of a backlog holds, as far as somebody may see it. */
+function held({ inBacklog, scope }: EnteredBacklog, { holds }: BacklogSection): SQL | undefined {
+  const there = and(isNull(item.withdrawnAt), scope);
+  switch (holds.kind) {
+    case "all":
+      return inBacklog;
+    case "states":
+      return and(inArray(item.stateId, [...holds.stateIds]), there);
+    case "sprint":
+      return and(eq(item.sprintId, holds.sprintId), ne(item.stateKind, "finished"), there);
+    case "no sprint": {
+      const others = notInArray(item.sprintId, [...holds.sprintIds]);
+      const none = isNull(item.sprintId);
+      return and(inBacklog, holds.sprintIds.length === 0 ? undefined : or(none, others));
+    }
+  }
+}
+
+export interface RowsAsked {
+  /** The place where it goes on, whatever stands there by now; from the top without one. */
+  after?: string;
+  filter?: Condition;
+  /** Which part of it; all that waits where none is named. */
+  section?: string;
+  order?: BacklogLook["order"];
+  columns?: readonly BacklogColumn[];
+}
+
+/**
+ * A page of a backlog's rows, best first.
+ * @throws Refused where that is no place of a backlog, or no part of it
+ */
+export async function readBacklogRows(
+  viewer: Viewer,
+  projectKey: string,
+  { after, filter, section = WHOLE.id, order = "one list", columns = [] }: RowsAsked = {},
+  now = Date.now(),
+): Promise<BacklogRows> {
+  const entered = await enterBacklog(viewer, projectKey, now);
+  const { reader, ground, project } = entered;
+  const part = (await sectionsOf(entered, order, now)).find(({ id }) => id === section);
+  if (!part) throw invalid("This part of the backlog is gone.", "Open the backlog again.");
+  const like = filter && (await whatIsLike(viewer, projectKey, filter, now));
+  const from = after === undefined ? null : readCursor(after, BY_RANK.length);
+  if (after !== undefined && from === null)
+    throw invalid("The backlog does not go on there.", "Open it again from its beginning.");
+  const of = { reader, where: and(held(entered, part), like) };
+  const { rows, next } = await readPage(of, BY_RANK, { after: from, limit: BACKLOG_PAGE });
+  const items = await readRows(reader, { ids: rows.map((row) => row.id as string) });
+  const cards = items.map((row) => cardOf(snapshotOf(row), project.key));
+  const ids = cards.map(({ id }) => id);
+  const [shown, around, told, count] = await Promise.all([
+    withVisibleOthers(reader, viewer, cards),
+    aroundItems(reader, viewer, ground, ids),
+    whatRowsSay(viewer, projectKey, { ids, columns }, now),
+    like || part !== WHOLE ? countWhere(reader, of.where) : null,
+  ]);
+  return { cards: shown, around, ...told, next, matching: count };
+}
+
+/** A backlog with the first rows of each of its parts, as somebody looks at it. @throws Refused */
+export async function readWholeBacklog(
+  viewer: Viewer,
+  projectKey: string,
+  filter?: Condition,
+  now = Date.now(),
+): Promise<{ backlog: BacklogView; rows: Record<string, BacklogRows> }> {
+  const backlog = await readBacklog(viewer, projectKey, now);
+  const { order, columns } = backlog.look;
+  const rows = await Promise.all(
+    sectionsIn(backlog, order).map(async ({ id: section }) => {
+      const asked = { filter, section, order, columns };
+      return [section, await readBacklogRows(viewer, projectKey, asked, now)] as const;
+    }),
+  );
+  return { backlog, rows: Object.fromEntries(rows) };
+}
+
+/** What the columns of some rows say. */
+async function whatRowsSay(
+  viewer: Viewer,
+  projectKey: string,
+  { ids, columns }: { ids: readonly string[]; columns: readonly BacklogColumn[] },
+  now: Instant,
+): Promise<Pick<BacklogRows, "values" | "parents">> {
+  if (columns.length === 0) return { values: {}, parents: {} };
+  const entered = await enterList(viewer, projectKey, now);
+  const facts = factsOfColumns(columns);
+  const listed = { ...entered.seen, where: inArray(item.id, [...ids]) };
+  const [values, parents] = await Promise.all([
+    knowing(entered, facts).then((of) => readValues(of, ids, facts)),
+    columns.includes("parent") ? readParents(listed, viewer, entered.ground) : null,
+  ]);
+  return {
+    values: Object.fromEntries(
+      [...values].map(([id, said]) => [
+        id,
+        columns.map((column) => (column === "parent" ? null : said[facts.indexOf(column)])),
+      ]),
+    ),
+    parents: Object.fromEntries(parents ?? []),
+  };
+}
+
+/**
+ * The values of some fields with how many items of a backlog have each: of all its parts together,
+ * so that they agree with what it shows.
+ */
+export async function countBacklog(
+  viewer: Viewer,
+  projectKey: string,
+  { filter = EVERY_ITEM, order, counts }: { filter?: Condition } & Omit<BacklogLook, "columns">,
+  now = Date.now(),
+): Promise<CountedView> {
+  const entered = await enterBacklog(viewer, projectKey, now);
+  const sections = await sectionsOf(entered, order, now);
+  const within = or(...sections.map((section) => held(entered, section)));
+  const look = { scope: EVERY_ITEM, filter };
+  const asked = {
+    board: null,
+    standing: false,
+    condition: filter,
+    fields: counts.map((fact) => countedOver(look, fact)),
+    named: [],
+    sum: "estimate" as const,
+  };
+  return readCounted(viewer, projectKey, asked, { within }, now);
+}
