@@ -166,6 +166,12 @@ test("two teams plan a sprint each; one runs, changes and ends, and its report i
     {},
     `${column(NAME)} [data-key="${second}"]`,
   );
+  // Why is asked at once; the other change is left to the report.
+  const why = 'form[aria-label="Why the scope changes"]';
+  await ines.reads(`${NAME} runs. Why does ${second} go out of it?`, why);
+  await ines.page.type(`${why} input`, "No rope for it.");
+  await ines.keys("Enter");
+  await ines.reads("The reason is kept with the sprint.");
   await ines.open("/p/TIX/plan");
   await size(first, 5);
 
@@ -188,6 +194,12 @@ test("two teams plan a sprint each; one runs, changes and ends, and its report i
   });
   expect(await lastDay()).toEqual(["+8", "−5", "+2", "", "−8", "5", "13"]);
   await ines.reads("taken out", "section[aria-label='Changes of its scope']");
+  await ines.reads("1 without a reason", "section[aria-label='Changes of its scope']");
+  const said = await ines.page.$eval(
+    `input[aria-label="Why ${second} came or went"]`,
+    (field) => (field as HTMLInputElement).value,
+  );
+  expect(said).toBe("No rope for it.");
 
   // It ends: the goal was not reached, 1 is carried over, 8 points are its velocity.
   await ines.press(`End ${NAME}`);

@@ -1,3 +1,6 @@
+import type { PlanItem, PlanSprint } from "@/core/plan/planning-view";
+import { questionWords, type AskedScope } from "@/core/plan/scope-reason";
+import { sprintLoad } from "@/core/plan/sprint-load";
 import {
   endAfterWeeks,
   overlap,
@@ -175,4 +178,47 @@ describe("sprints that share days", () => {
     expect(overlap([flood, ebb, spring])).toBeNull();
     expect(overlap([])).toBeNull();
   });
+});
+
+describe("why what a running sprint holds was changed", () => {
+  const asked = (key: string, more: Partial<AskedScope> = {}): AskedScope => ({
+    key,
+    itemId: key,
+    seq: 3,
+    sprintId: "s",
+    sprintName: "Sprint 7",
+    kind: "added",
+    ...more,
+  });
+
+  it("is asked of each by its key, and of several at once", () => {
+    expect(questionWords([asked("TIX-5")])).toBe("Sprint 7 runs already. Why does TIX-5 come in?");
+    expect(questionWords([asked("TIX-5", { kind: "taken out" })])).toBe(
+      "Sprint 7 runs. Why does TIX-5 go out of it?",
+    );
+    const several = ["TIX-1", "TIX-2", "TIX-3", "TIX-4", "TIX-5", "TIX-6"].map((key) => asked(key));
+    expect(questionWords(several)).toBe(
+      "Sprint 7 runs already. Why do TIX-1, TIX-2, TIX-3, TIX-4 and 2 more come in?",
+    );
+    expect(questionWords([asked("TIX-1"), asked("TIX-2", { kind: "taken out" })])).toBe(
+      "Sprints run that TIX-1, TIX-2 came into or went out of. Why?",
+    );
+  });
+});
+
+test("how much is in a sprint counts what was finished in it and what is not seen", () => {
+  const planned = [
+    { sprintId: "s", estimate: 5 },
+    { sprintId: "s", estimate: null },
+    { sprintId: "other", estimate: 8 },
+  ] as PlanItem[];
+  const sprint = {
+    id: "s",
+    room: 11.6,
+    donePoints: 6,
+    unseen: { items: 1, points: 3 },
+  } as PlanSprint;
+  expect(sprintLoad({ planned }, sprint)).toEqual({ items: 3, points: 14, room: 12, over: 2 });
+  expect(sprintLoad({ planned }, { ...sprint, room: null })).toMatchObject({ room: null, over: 0 });
+  expect(sprintLoad({ planned }, { ...sprint, room: 20 }).over).toBe(0);
 });

@@ -8,7 +8,10 @@ import { actOnSprint } from "@/server/plan/sprint-life";
 import { readSprint, sprintToShow } from "@/server/plan/sprint-view";
 import type { SprintAct } from "@/core/plan/request";
 import type { Viewer } from "@/server/people/viewer";
+import { commandItem } from "@/server/item/command";
 import { createItem } from "@/server/item/create";
+import { sayWhyScope } from "@/server/plan/scope-reasons";
+import type { ScopeQuestion } from "@/core/plan/scope-reason";
 import { readBacklog } from "@/server/plan/backlog";
 import { editPlanSettings } from "@/server/plan/settings";
 import { editTimebox } from "@/server/plan/timeboxes";
@@ -16,7 +19,7 @@ import { transitionsFrom } from "@/core/workflow/workflow";
 import { runningWorkflow } from "./setup/process";
 import { ANSWERS, itemIn, move, refusalOf, send, TO_LIVE } from "./setup/board";
 
-import { ARTHUR, INES, NOOR, OSKAR } from "./setup/people";
+import { ARTHUR, INES, IVO, NOOR, OSKAR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
@@ -51,6 +54,102 @@ beforeAll(async () => {
   next = (await read(running)).next[0].id;
 });
 
+test("in hours: what is worked, what is said to be left, and tasks below what is in it", async () => {
+  const day = async () => (await read(running)).days.findLast(({ left }) => left !== null)!;
+  const id = await itemIn(NOOR, "A winch that squeaks");
+  const before = await day();
+  await put(id, { sprintId: running, remainingHours: 10 });
+  const { card: task } = await createItem(INES, {
+    commandId: randomUUID(),
+    projectKey: "TIX",
+    parentId: id,
+    fields: { title: "Grease it", typeId: "task", remainingHours: 4 },
+  });
+  expect((await day()).left!.hours).toBe(before.left!.hours + 14);
+  await send(NOOR, task.id, {
+    kind: "record time",
+    entryId: randomUUID(),
+    minutes: 90,
+    on: (await day()).day,
+    note: "",
+    left: 2,
+  });
+  const after = await day();
+  expect(after.left).toEqual({
+    ...before.left,
+    items: before.left!.items + 1,
+    hours: before.left!.hours + 12,
+  });
+  // What is worked is in the scope: ten and two are left, one and a half were worked.
+  expect(after.scope!.hours).toBe(before.scope!.hours + 13.5);
+  expect(after.hourTerms.added!.ids).toEqual(expect.arrayContaining([id, task.id]));
+  expect(after.hourTerms["re-estimated"]!.change.hours).toBe(
+    (before.hourTerms["re-estimated"]?.change.hours ?? 0) - 2,
+  );
+});
+
+describe("why what a running sprint holds was changed", () => {
+  const plannedInto = async (id: string, sprintId: string | null, by = INES) => {
+    const [{ version: seenVersion }] = await database().select().from(item).where(eq(item.id, id));
+    const command = { kind: "edit", seenVersion, changes: { sprintId } } as const;
+    const request = { commandId: randomUUID(), itemId: id, command: { ...command, own: {} } };
+    return (await commandItem(by, request)).asksWhy;
+  };
+  const changeOf = async (id: string, viewer = INES) =>
+    (await read(running, viewer)).scopeChanges.filter((change) => change.item?.id === id);
+  const say = (question: ScopeQuestion, words: string, by = INES) =>
+    sayWhyScope(by, { projectKey: "TIX", sprintId: question.sprintId }, { ...question, words });
+
+  test("is asked of whoever does it, and kept with the sprint until it is taken back", async () => {
+    const id = await itemIn(NOOR, "A gangway that sticks");
+    const question = (await plannedInto(id, running))!;
+    expect(question).toMatchObject({ itemId: id, sprintId: running, kind: "added" });
+    expect(await changeOf(id)).toMatchObject([{ kind: "added", asked: true, why: null }]);
+    await say(question, "The ferry cannot land without it.");
+    await say(question, "The ferry cannot land.");
+    expect(await changeOf(id)).toMatchObject([{ why: "The ferry cannot land." }]);
+    const out = (await plannedInto(id, next))!;
+    expect(out.kind).toBe("taken out");
+    await say(out, "Next time.");
+    expect((await changeOf(id)).map(({ kind, why }) => [kind, why])).toEqual([
+      ["taken out", "Next time."],
+      ["added", "The ferry cannot land."],
+    ]);
+    await say(out, "");
+    expect((await changeOf(id))[0].why).toBeNull();
+  });
+
+  test("is not asked where no sprint runs, where it is made in it, and where nothing is changed", async () => {
+    const id = await itemIn(NOOR, "A rail to paint");
+    expect(await plannedInto(id, next)).toBeNull();
+    expect(await plannedInto(id, null)).toBeNull();
+    expect(await plannedInto(id, null)).toBeNull();
+    const { card } = await createItem(INES, {
+      commandId: randomUUID(),
+      projectKey: "TIX",
+      parentId: null,
+      fields: { title: "Straight into it", typeId: "story", sprintId: running },
+    });
+    expect(await changeOf(card.id)).toMatchObject([{ how: "new", asked: false }]);
+  });
+
+  test("is said only by who may change the item, of what was a change of that sprint", async () => {
+    const id = await itemIn(NOOR, "A bell too quiet");
+    const question = (await plannedInto(id, running))!;
+    expect(await refusalOf(say(question, "Because.", ARTHUR))).toBe("not allowed");
+    expect(await refusalOf(say(question, "Because.", OSKAR))).not.toBe("none");
+    expect(await refusalOf(say({ ...question, sprintId: next }, "Because."))).toBe("not found");
+    expect(await refusalOf(say({ ...question, seq: 1 }, "Because."))).toBe("not found");
+    const seenBy = (restricted: boolean, createdBy: string) =>
+      database().update(item).set({ restricted, createdBy }).where(eq(item.id, id));
+    await seenBy(true, "ivo");
+    expect(await refusalOf(say(question, "Because.", NOOR))).toBe("not found");
+    await say(question, "A secret.", IVO);
+    expect(JSON.stringify(await read(running, NOOR))).not.toContain("A secret.");
+    await seenBy(false, "noor");
+  });
+});
+
 test("a running sprint counts from its first day: what came and went since, each with its items", async () => {
   const before = await read(running);
   expect(before.sprint.standing).toBe("running");
@@ -67,6 +166,7 @@ test("a running sprint counts from its first day: what came and went since, each
   expect(left(now)).toEqual({
     points: left(before).points + 8,
     items: left(before).items + 1,
+    hours: left(before).hours,
   });
   expect(now.begins).toEqual(before.begins);
   await put(id, { sprintId: null });

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import type { Card } from "@/core/board/card";
 import { answered, contract, DONE } from "@/core/contract/contract";
+import type { ScopeQuestion } from "@/core/plan/scope-reason";
 import { copyBody } from "./copy";
 import type { ItemFileView } from "./item-file";
 import type { ItemView } from "./item-view";
@@ -40,7 +41,7 @@ export const itemContract = {
     method: "POST",
     path: "/api/items/commands",
     body: itemCommandBody,
-    answer: answered<{ card: Card; fresh: boolean }>(),
+    answer: answered<{ card: Card; fresh: boolean; asksWhy: ScopeQuestion | null }>(),
   }),
   /** Puts a file to an item: its bytes are the body. */
   putFile: contract({

@@ -14,6 +14,7 @@ import type { ReleasesView, ReleaseView } from "./release-view";
 import { sprintActBody, timeboxBody } from "./request";
 import { takersQuery, type RoomView, type TakersView } from "./room-view";
 import { alikeQuery, sizingBody, type AlikeSized, type SizingView } from "./sizing-view";
+import { scopeReasonBody } from "./scope-reason";
 import type { SprintView } from "./sprint-view";
 import type { WaitingView } from "./waiting-view";
 
@@ -110,6 +111,13 @@ export const planContract = {
     path: "/api/projects/:key/plan/sprints/:sprint",
     body: sprintActBody,
     answer: answered<SprintView>(),
+  }),
+  /** Says why something came into a sprint that ran, or was taken out of it. */
+  sayWhy: contract({
+    method: "POST",
+    path: "/api/projects/:key/plan/sprints/:sprint/why",
+    body: scopeReasonBody,
+    answer: DONE,
   }),
   /** The days of a month: sprints, releases, what is due, and who is away. */
   calendar: contract({

@@ -2,7 +2,7 @@ import type { DayNumber, Instant } from "@/core/calendar/instant";
 import type { Day } from "@/core/calendar/month";
 import { parseIsoDate } from "@/core/calendar/zone";
 import { counted } from "@/core/formats/counted";
-import { leftAt, scopeAt, type SprintItem, type SprintUnit } from "./sprint-ledger";
+import { leftAt, scopeAt, type SprintItem, type SizeUnit } from "./sprint-ledger";
 
 /** That the day of a release was set, moved or taken away. */
 export interface DateChange {
@@ -36,8 +36,8 @@ export function movedWords(changes: readonly Pick<DateChange, "from" | "to">[]):
 /** At the end of a day: all that was in a release, and how much of it was finished. */
 export interface BurnUpDay {
   day: DayNumber;
-  scope: Record<SprintUnit, number>;
-  done: Record<SprintUnit, number>;
+  scope: Record<SizeUnit, number>;
+  done: Record<SizeUnit, number>;
 }
 
 /** How a release got ready, with its scope drawn apart. @param ends when each day ends */

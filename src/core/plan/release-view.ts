@@ -3,7 +3,7 @@ import type { StateKind } from "@/core/workflow/state";
 import type { Until } from "./reach-view";
 import type { DateChange } from "./release-plan";
 import type { Release } from "./sprint";
-import type { SprintUnit } from "./sprint-ledger";
+import type { SizeUnit } from "./sprint-ledger";
 
 /** A release with how much is in it; counts also what whoever looks may not see. */
 export interface ReleaseLine extends Release {
@@ -46,8 +46,8 @@ export interface ReleasesView {
 /** At the end of a day: all that was in something, and how much of it was finished. */
 export interface BurnUpDayView {
   day: Day;
-  scope: Record<SprintUnit, number>;
-  done: Record<SprintUnit, number>;
+  scope: Record<SizeUnit, number>;
+  done: Record<SizeUnit, number>;
 }
 
 /** A release with what is in it and how it got ready. */

@@ -17,8 +17,12 @@ export interface SprintItem {
 export const SPRINT_TERMS = ["added", "taken out", "re-estimated", "reopened", "finished"] as const;
 export type SprintTerm = (typeof SPRINT_TERMS)[number];
 
-/** A unit in which a sprint is counted. */
-export const SPRINT_UNITS = ["points", "items"] as const;
+/** In what the size of what is planned is counted. */
+export const SIZE_UNITS = ["points", "items"] as const;
+export type SizeUnit = (typeof SIZE_UNITS)[number];
+
+/** In what a sprint is counted: besides, in the hours of work that are left. */
+export const SPRINT_UNITS = [...SIZE_UNITS, "hours"] as const;
 export type SprintUnit = (typeof SPRINT_UNITS)[number];
 
 /** One change of what is left. */
@@ -27,10 +31,10 @@ export interface SprintChange {
   itemId: string;
   term: SprintTerm;
   /** By how much what is left changes: below nothing where it gets less. */
-  change: Record<SprintUnit, number>;
+  change: Record<SizeUnit, number>;
 }
 
-type Amounts = Record<SprintUnit, number>;
+type Amounts = Record<SizeUnit, number>;
 
 const covers = (intervals: readonly Interval[], at: Instant): boolean =>
   intervals.some(({ from, to }) => from <= at && (to === null || at < to));

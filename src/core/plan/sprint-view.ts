@@ -11,8 +11,10 @@ export interface Counted {
 
 /** A term of what changed on a day, or in all. */
 export interface TermTotal extends Counted {
-  change: Record<SprintUnit, number>;
+  change: Partial<Record<SprintUnit, number>>;
 }
+
+export type TermTotals = Partial<Record<SprintTerm, TermTotal>>;
 
 export interface SprintDayView {
   day: Day;
@@ -22,7 +24,9 @@ export interface SprintDayView {
   scope: Record<SprintUnit, number> | null;
   /** What would be left if it fell evenly over the working days. */
   even: Record<SprintUnit, number>;
-  terms: Partial<Record<SprintTerm, TermTotal>>;
+  /** What changed it in the course of the day: by size, and by the hours that are left. */
+  terms: TermTotals;
+  hourTerms: TermTotals;
 }
 
 /** That something came into a sprint behind its start, or went out of it. */
@@ -35,6 +39,12 @@ export interface ScopeChange {
   how: string | null;
   /** Null where whoever looks may not see it. */
   item: { id: string; key: string; title: string; points: number | null } | null;
+  /** Number of the event that did it. */
+  seq: number;
+  /** What was said of it. */
+  why: string | null;
+  /** Whether somebody did it by hand: then it has a reason. */
+  asked: boolean;
 }
 
 /** An item that is open in a sprint. */
@@ -88,6 +98,7 @@ export interface SprintView {
   openUnseen: number;
   /** Those that what is open could go to. */
   next: { id: string; name: string }[];
-  rights: { plan: boolean };
+  /** Who may plan it; who may say why something came into it. */
+  rights: { plan: boolean; edit: boolean };
   now: Instant;
 }

@@ -353,6 +353,23 @@ export const timeboxMembership = pgTable(
   ],
 );
 
+/** Why something came into a sprint that ran, or was taken out of it; by the event that did it. */
+export const scopeReason = pgTable(
+  "scope_reason",
+  {
+    itemId: uuid("item_id")
+      .notNull()
+      .references(() => item.id),
+    seq: integer("seq").notNull(),
+    words: text("words").notNull(),
+    byId: text("by_id")
+      .notNull()
+      .references(() => person.id),
+    at: instant("at").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.itemId, t.seq] })],
+);
+
 /** Each blocked interval. */
 export const block = pgTable(
   "block",

@@ -1,10 +1,12 @@
 import { cardOf, type Card } from "@/core/board/card";
 import type { Action } from "@/core/people/authorise";
+import type { ScopeQuestion } from "@/core/plan/scope-reason";
 import { eq } from "drizzle-orm";
 import { transact, type Transaction } from "@/db/connection";
 import { project } from "@/db/schema";
 import type { ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
+import { scopeQuestionOf } from "../plan/scope-reasons";
 import { recordCommand } from "./command-key";
 import { throughDoor } from "./door";
 import { enterItem } from "./enter";
@@ -49,6 +51,12 @@ export interface CommandResult {
   fresh: boolean;
 }
 
+/** The same for what somebody does to one item: what they are asked about it. */
+export interface AskedResult extends CommandResult {
+  /** Where it changed what a sprint holds that runs. */
+  asksWhy: ScopeQuestion | null;
+}
+
 /** What keys of its project begin with now: a command can have taken it to another one. */
 async function projectKeyOf(
   tx: Transaction,
@@ -70,7 +78,7 @@ async function projectKeyOf(
 export async function commandItem(
   viewer: Viewer,
   request: { commandId: string; itemId: string; command: CommandRequest },
-): Promise<CommandResult> {
+): Promise<AskedResult> {
   const { commandId, itemId, command } = request;
   return transact(async (tx) => {
     const entered = await enterItem(tx, viewer, itemId, actionOf(command.kind));
@@ -82,6 +90,8 @@ export async function commandItem(
       ? await throughDoor(tx, viewer, { on: entered, commandId, ask: command })
       : entered.before;
     const card = cardOf(now, await projectKeyOf(tx, now, entered.access));
-    return { card: await withVisibleOther(tx, viewer, card), fresh };
+    const asksWhy =
+      command.kind === "edit" ? await scopeQuestionOf(tx, entered.before, now, commandId) : null;
+    return { card: await withVisibleOther(tx, viewer, card), fresh, asksWhy };
   });
 }

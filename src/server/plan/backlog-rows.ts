@@ -193,5 +193,5 @@ export async function countBacklog(
     named: [],
     sum: "estimate" as const,
   };
-  return readCounted(viewer, projectKey, asked, { within }, now);
+  return readCounted(viewer, projectKey, asked, { within, now });
 }

@@ -3,7 +3,7 @@ import type { Cause } from "@/core/item/event";
 import type { ScopeChange } from "@/core/plan/sprint-view";
 import type { SprintBounds } from "@/core/plan/sprint";
 import type { Reader } from "@/db/connection";
-import { item, itemEvent, person, timeboxMembership } from "@/db/schema";
+import { item, itemEvent, person, scopeReason, timeboxMembership } from "@/db/schema";
 import { keyColumn } from "../item/key";
 import { isSeen, seesAnywhere } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -42,11 +42,14 @@ export async function readScopeChanges(
   const rows = await reader
     .select({
       at: itemEvent.at,
+      seq: itemEvent.seq,
+      why: scopeReason.words,
       itemId: item.id,
       entered: sql<boolean>`${entering}`,
       made: sql<boolean>`${itemEvent.kind} = 'created'`,
       who: person.name,
       cause: itemEvent.cause,
+      field: itemEvent.field,
       key: keyColumn,
       title: item.title,
       points: item.estimate,
@@ -58,6 +61,10 @@ export async function readScopeChanges(
       and(eq(itemEvent.itemId, timeboxMembership.itemId), or(entering, leaving)),
     )
     .innerJoin(item, eq(item.id, timeboxMembership.itemId))
+    .leftJoin(
+      scopeReason,
+      and(eq(scopeReason.itemId, itemEvent.itemId), eq(scopeReason.seq, itemEvent.seq)),
+    )
     .leftJoin(person, eq(person.id, itemEvent.actorId))
     .where(
       and(
@@ -69,11 +76,17 @@ export async function readScopeChanges(
     )
     .orderBy(sql`${itemEvent.at} desc`, asc(item.id))
     .limit(MOST_TOLD);
-  return rows.map(({ at, itemId, entered, made, who, cause, key, title, points, seen }) => ({
-    at,
-    kind: entered ? "added" : "taken out",
-    who: who ?? null,
-    how: made ? (cause === "verdict" ? HOW.verdict! : "new") : (HOW[cause] ?? null),
-    item: seen ? { id: itemId, key, title, points } : null,
-  }));
+  return rows.map(({ itemId, entered, made, cause, key, title, points, seen, ...row }) => {
+    const how = made ? (cause === "verdict" ? HOW.verdict! : "new") : (HOW[cause] ?? null);
+    return {
+      at: row.at,
+      seq: row.seq,
+      kind: entered ? "added" : "taken out",
+      who: row.who ?? null,
+      how,
+      why: seen ? row.why : null,
+      asked: row.field === "sprintId" && how === null,
+      item: seen ? { id: itemId, key, title, points } : null,
+    };
+  });
 }

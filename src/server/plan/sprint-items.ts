@@ -1,11 +1,14 @@
-import { and, asc, eq, inArray, not, or } from "drizzle-orm";
+import { and, asc, eq, inArray, isNull, lt, not, or, sql } from "drizzle-orm";
 import type { Instant, Interval } from "@/core/calendar/instant";
+import { parseIsoDate } from "@/core/calendar/zone";
 import type { ItemEvent } from "@/core/item/event";
+import { UNIT_LEVEL } from "@/core/item/item-type";
 import { grouped } from "@/core/item/grouped";
 import type { Timebox } from "@/core/plan/membership";
+import { hourItems, type WorkedDay } from "@/core/plan/sprint-hours";
 import type { SprintItem } from "@/core/plan/sprint-ledger";
 import type { Reader } from "@/db/connection";
-import { item, itemEvent, stay, timeboxMembership } from "@/db/schema";
+import { item, itemEvent, itemType, stay, timeboxMembership, timeEntry } from "@/db/schema";
 import { readEvents, wasUndone } from "../item/history";
 
 /** Everything that was ever in some sprints or releases, by those, as far as their figures ask for it. */
@@ -44,7 +47,7 @@ export async function itemsOverTime(
 ): Promise<Map<string, SprintItem[]>> {
   const ids = [...new Set(stays.map(({ itemId }) => itemId))];
   const [sizes, finished, delivered] = await Promise.all([
-    sizesOf(reader, ids),
+    historyOf(reader, ids, "estimate"),
     finishedOf(reader, ids),
     deliveredOf(reader, ids),
   ]);
@@ -62,10 +65,14 @@ export async function itemsOverTime(
   );
 }
 
-/** How large items were, from when on: as they were made, and as that was changed and not undone. */
-async function sizesOf(
+/**
+ * What items said in a field that is a number, from when on: as they were made, and as that was changed
+ * and not undone.
+ */
+async function historyOf(
   reader: Reader,
   ids: readonly string[],
+  field: "estimate" | "remainingHours",
 ): Promise<Map<string, { from: Instant; size: number | null }[]>> {
   if (ids.length === 0) return new Map();
   const events = await readEvents(
@@ -74,13 +81,13 @@ async function sizesOf(
       inArray(itemEvent.itemId, [...ids]),
       or(
         eq(itemEvent.kind, "created"),
-        and(eq(itemEvent.kind, "changed"), eq(itemEvent.field, "estimate")),
+        and(eq(itemEvent.kind, "changed"), eq(itemEvent.field, field)),
       ),
       not(wasUndone(reader)),
     ),
   );
   const sizeOf = (event: ItemEvent): number | null => {
-    if (event.kind === "created") return event.new.estimate;
+    if (event.kind === "created") return event.new[field];
     return event.kind === "changed" ? (event.new as number | null) : null;
   };
   const byItem = grouped(events, ({ itemId }) => itemId);
@@ -113,4 +120,45 @@ async function deliveredOf(reader: Reader, ids: readonly string[]): Promise<Map<
     .from(item)
     .where(inArray(item.id, [...ids]));
   return new Map(rows.flatMap(({ id, at }) => (at === null ? [] : [[id, at] as const])));
+}
+
+/** What is in a sprint and the tasks below that, by the hours that are left on each. */
+export async function sprintHours(
+  reader: Reader,
+  members: readonly SprintItem[],
+): Promise<SprintItem[]> {
+  const ids = members.map(({ id }) => id);
+  if (ids.length === 0) return [];
+  const tasks = await reader
+    .select({ id: item.id, parentId: item.parentId, createdAt: item.createdAt })
+    .from(item)
+    .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
+    .where(and(inArray(item.parentId, ids), lt(itemType.level, UNIT_LEVEL)));
+  const below = tasks.map(({ id }) => id);
+  const [hours, finished] = await Promise.all([
+    historyOf(reader, [...ids, ...below], "remainingHours"),
+    finishedOf(reader, below),
+  ]);
+  return hourItems(
+    members.map((member) => ({ ...member, hours: hours.get(member.id) ?? [] })),
+    tasks.map(({ id, parentId, createdAt }) => ({
+      id,
+      parentId: parentId!,
+      createdAt,
+      hours: hours.get(id) ?? [],
+      finished: finished.get(id) ?? [],
+      deliveredAt: null,
+    })),
+  );
+}
+
+/** The hours that were recorded on some items, by day. */
+export async function workedOn(reader: Reader, ids: readonly string[]): Promise<WorkedDay[]> {
+  if (ids.length === 0) return [];
+  const rows = await reader
+    .select({ on: timeEntry.on, minutes: sql<number>`sum(${timeEntry.minutes})::int` })
+    .from(timeEntry)
+    .where(and(inArray(timeEntry.itemId, [...ids]), isNull(timeEntry.goneAt)))
+    .groupBy(timeEntry.on);
+  return rows.map(({ on, minutes }) => ({ day: parseIsoDate(on), hours: minutes / 60 }));
 }

@@ -1,29 +1,14 @@
 import { and, asc, eq, inArray, isNull, ne, sql } from "drizzle-orm";
-import { dayNumber, dayStart, isoDate, parseIsoDate } from "@/core/calendar/zone";
-import type { Instant } from "@/core/calendar/instant";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { workOfDay } from "@/core/calendar/working-time";
-import {
-  idealLine,
-  leftAt,
-  SPRINT_TERMS,
-  sprintDays,
-  sprintOutcome,
-  type SprintDay,
-  type SprintItem,
-} from "@/core/plan/sprint-ledger";
+import { sprintOutcome, type SprintItem } from "@/core/plan/sprint-ledger";
 import {
   sprintBounds,
   sprintStanding,
   type PlannedSprint,
   type SprintBounds,
 } from "@/core/plan/sprint";
-import type {
-  Counted,
-  OpenInSprint,
-  SprintDayView,
-  SprintView,
-  TermTotal,
-} from "@/core/plan/sprint-view";
+import type { OpenInSprint, SprintView } from "@/core/plan/sprint-view";
 import { database, type Reader } from "@/db/connection";
 import { item, person, project, sprint, state } from "@/db/schema";
 import { loadRules } from "../intake/rules";
@@ -32,7 +17,8 @@ import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { pastSprint } from "./past-sprints";
 import { readScopeChanges } from "./scope-changes";
-import { sprintItems } from "./sprint-items";
+import { counted, daysOf, leftIn } from "./sprint-days";
+import { sprintHours, sprintItems, workedOn } from "./sprint-items";
 import { loadSprints } from "./timeboxes";
 
 type Row = typeof sprint.$inferSelect;
@@ -65,7 +51,12 @@ export async function readSprint(
   const members = await sprintItems(reader, [sprintId, ...before.map(({ id }) => id)]);
   const items = members.get(sprintId) ?? [];
   const bounds = sprintBounds(row, now);
-  const seen = await seenAmong(reader, viewer, items);
+  const inHours = await sprintHours(reader, items);
+  const worked = await workedOn(
+    reader,
+    inHours.map(({ id }) => id),
+  );
+  const seen = await seenAmong(reader, viewer, inHours);
   const { calendar } = await loadRules(reader, of.id);
   const worksOn = (day: number) => workOfDay(calendar, day, row.zone) !== null;
   const open = await openIn(reader, viewer, sprintId);
@@ -88,8 +79,8 @@ export async function readSprint(
       endsOn: one.endsOn,
       standing: sprintStanding(one, today),
     })),
-    begins: bounds ? leftAt(items, bounds.start) : null,
-    days: daysOf({ row, items, bounds, seen, worksOn, now }),
+    begins: bounds ? leftIn({ items, inHours }, bounds.start) : null,
+    days: daysOf({ row, items, inHours, worked, bounds, seen, worksOn, now }),
     outcome: bounds ? outcomeOf(items, bounds, seen) : null,
     scopeChanges: bounds ? await readScopeChanges(reader, viewer, sprintId, bounds) : [],
     past: before.map((one) => pastSprint(one, row.zone, members.get(one.id) ?? [])),
@@ -98,7 +89,7 @@ export async function readSprint(
     next: all
       .filter((one) => one.id !== sprintId && one.endedAt === null && one.endsOn >= today)
       .map(({ id, name }) => ({ id, name })),
-    rights: { plan: may("plan work") },
+    rights: { plan: may("plan work"), edit: may("edit item") },
     now,
   };
 }
@@ -157,72 +148,6 @@ async function seenAmong(
       ),
     );
   return new Set(rows.map(({ id }) => id));
-}
-
-const counted = (ids: readonly string[], seen: ReadonlySet<string>): Counted => {
-  const shown = ids.filter((id) => seen.has(id));
-  return { ids: shown, unseen: ids.length - shown.length };
-};
-
-function daysOf({
-  row,
-  items,
-  bounds,
-  seen,
-  worksOn,
-  now,
-}: {
-  row: Row;
-  items: readonly SprintItem[];
-  bounds: SprintBounds | null;
-  seen: ReadonlySet<string>;
-  worksOn: (day: number) => boolean;
-  now: Instant;
-}): SprintDayView[] {
-  // One that was started early has the days before its first one too.
-  const first = Math.min(
-    parseIsoDate(row.startsOn),
-    row.startedAt === null ? Infinity : dayNumber(row.startedAt, row.zone),
-  );
-  const numbers = Array.from({ length: parseIsoDate(row.endsOn) - first + 1 }, (_, i) => first + i);
-  const works = numbers.map(worksOn);
-  const begun = bounds ? leftAt(items, bounds.start) : { points: 0, items: 0 };
-  const even = { points: idealLine(begun.points, works), items: idealLine(begun.items, works) };
-  const ends = bounds
-    ? numbers
-        .filter((day) => dayStart(day, row.zone) <= bounds.end)
-        .map((day) => ({ day, at: Math.min(bounds.end, dayStart(day + 1, row.zone) - 1) }))
-        .filter(({ at }) => at >= bounds.start && at <= now)
-    : [];
-  const told = new Map(
-    bounds
-      ? sprintDays(items, { start: bounds.start, ends }).map((day) => [day.day, day] as const)
-      : [],
-  );
-  return numbers.map((day, i) => ({
-    day: isoDate(day),
-    works: works[i],
-    left: told.get(day)?.left ?? null,
-    scope: told.get(day)?.scope ?? null,
-    even: { points: even.points[i], items: even.items[i] },
-    terms: termsOf(told.get(day), seen),
-  }));
-}
-
-function termsOf(day: SprintDay | undefined, seen: ReadonlySet<string>): SprintDayView["terms"] {
-  const terms: Partial<Record<(typeof SPRINT_TERMS)[number], TermTotal>> = {};
-  for (const term of SPRINT_TERMS) {
-    const own = (day?.changes ?? []).filter((change) => change.term === term);
-    if (own.length === 0) continue;
-    terms[term] = {
-      ...counted([...new Set(own.map(({ itemId }) => itemId))], seen),
-      change: {
-        points: own.reduce((sum, { change }) => sum + change.points, 0),
-        items: own.reduce((sum, { change }) => sum + change.items, 0),
-      },
-    };
-  }
-  return terms;
 }
 
 function outcomeOf(

@@ -12,6 +12,7 @@ import { ProjectMenu } from "@/ui/frame/project-menu";
 import { FindBox } from "@/ui/find/find-box";
 import { ToContent } from "@/ui/frame/to-content";
 import { AskedFirstSheet } from "@/ui/item/asked-first";
+import { AskedWhy } from "@/ui/item/asked-why";
 import { useFirstPins } from "@/ui/item/use-pins";
 import { Mark } from "@/ui/kit/mark";
 import { PanelProvider } from "@/ui/kit/panel-context";
@@ -99,6 +100,7 @@ function Frame({
         <Docked projectKey={placeKey} />
       </div>
       <AskedFirstSheet />
+      <AskedWhy />
     </div>
   );
 }

@@ -23,6 +23,7 @@ import { BoardCard } from "./board-card";
 import { BoardGrid } from "./board-grid";
 import { bayTitle, BoardTools, isWalked, walkPath } from "./board-tools";
 import { CarriedCard } from "./carried-card";
+import { SprintsBeside } from "./sprints-beside";
 import { useIsAlone } from "./use-alone";
 import { useBoard } from "./use-board";
 import { useBoardAdding, type BoardAdding } from "./use-board-adding";
@@ -149,6 +150,7 @@ export function BoardScreen({
             mine={areByPeople(shown.cut.lanes) ? handle.views.asker.personId : null}
             now={now}
           />
+          <SprintsBeside view={view} />
           <BoardBulk handle={handle} view={view} chosen={chosen} words={words} />
         </div>
       </div>

@@ -17,6 +17,7 @@ import { AloneButton } from "./alone-button";
 import { CardsChooser } from "./cards-chooser";
 import { LanesChooser } from "./lanes-chooser";
 import { InNoColumn } from "./in-no-column";
+import { SprintsButton } from "./sprints-beside";
 import { unseenIn } from "./use-board-limits";
 import type { FoldsHandle } from "./use-folds";
 import type { BoardParts } from "./use-board-parts";
@@ -109,6 +110,7 @@ export function BoardTools({
         </ButtonLink>
       )}
       <AloneButton />
+      <SprintsButton view={view} />
       {title && (
         <Button aria-pressed={bay.open} onClick={() => bay.onOpenChange(!bay.open)}>
           {title} <span className="text-ink-soft">{parts.backlog.length}</span>

@@ -22,6 +22,14 @@ import type { Moves } from "./use-moves";
 /** A pointer must travel this far before a click becomes a drag. */
 const DRAG_FROM_PX = 5;
 
+/** Onto what something was dropped. */
+interface DroppedOnto {
+  columnId?: string;
+  laneId?: string;
+  /** No id: out of every sprint. */
+  sprint?: { id: string | null; name: string };
+}
+
 /** The head of a column is dragged as well; its id says so. */
 const HEAD = "head ";
 const isHead = (id: string) => id.startsWith(HEAD);
@@ -63,6 +71,15 @@ export function useHand({
     );
     if (back) void moves.moveTo(card, back.to, back.verb);
   };
+  const planInto = (card: Card, { id, name }: { id: string | null; name: string }) => {
+    if (card.sprintId === id) return;
+    void moves.send({
+      card,
+      shown: { sprintId: id },
+      command: { kind: "edit", seenVersion: card.version, changes: { sprintId: id } },
+      done: id === null ? `${card.key} is in no sprint now.` : `${card.key} is in ${name}.`,
+    });
+  };
   const onDragStart = ({ active }: DragStartEvent) => {
     moves.setStopped(null);
     const id = String(active.id);
@@ -71,7 +88,7 @@ export function useHand({
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     setInHand(null);
     const id = String(active.id);
-    const onto = over?.data.current as { columnId?: string; laneId?: string } | undefined;
+    const onto = over?.data.current as DroppedOnto | undefined;
     if (isHead(id)) return void moveStage(id.slice(HEAD.length), onto?.columnId);
     const card = parts.byId.get(id);
     if (!card) return;
@@ -79,6 +96,7 @@ export function useHand({
     const lane = parts.laneList.find((one) => one.id === onto?.laneId);
     if (column)
       void enter(card, lane, column, free ? lastIn(parts, column, goes.stands, card) : null);
+    else if (onto?.sprint) planInto(card, onto.sprint);
     else if (over?.id === "backlog") moveToBacklog(card);
   };
   const sensors = useSensors(

@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useRef, type ReactNode } from "react";
 import { AskedFirstSheet } from "@/ui/item/asked-first";
+import { AskedWhy } from "@/ui/item/asked-why";
 import type { Pin } from "@/core/item/pins/pin";
 import type { TermsView } from "@/core/item/terms/view";
 import { useFirstTerms } from "@/ui/item/terms/use-terms";
@@ -125,6 +126,7 @@ function Frame({
         </div>
         <PulseStrip summary={summary} connection={connection} />
         <AskedFirstSheet />
+        <AskedWhy />
       </div>
     </OptionNotes.Provider>
   );

@@ -5,6 +5,7 @@ import { itemContract } from "@/core/item/contract";
 import type { commandRequest, createItemBody } from "@/core/item/request";
 import { ask } from "@/ui/kit/request";
 import { answeredFirst } from "./answered-first";
+import { askNotWhy, askWhy } from "./ask-why";
 
 /** What the interface asks of items. */
 export type SentCommand = z.input<typeof commandRequest>;
@@ -31,9 +32,11 @@ export async function sendCommand(itemId: string, command: SentCommand): Promise
 /** Its key stays the same when it does not get through and is sent again. */
 async function sendOnce(itemId: string, command: SentCommand): Promise<Sent> {
   const commandId = newId();
-  const { card } = await ask(itemContract.command, {
+  const { card, asksWhy } = await ask(itemContract.command, {
     body: { commandId, itemId, command },
   });
+  if (asksWhy) askWhy(card.key, asksWhy);
+  else if (command.kind === "undo") askNotWhy(itemId);
   return { card, commandId };
 }
 

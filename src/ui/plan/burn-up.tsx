@@ -13,7 +13,7 @@ import { addDays, type Day } from "@/core/calendar/month";
 import { isoDate, parseIsoDate } from "@/core/calendar/zone";
 import type { Until } from "@/core/plan/reach-view";
 import type { BurnUpDayView } from "@/core/plan/release-view";
-import type { SprintUnit } from "@/core/plan/sprint-ledger";
+import type { SizeUnit, SprintUnit } from "@/core/plan/sprint-ledger";
 import { AXIS, CHART_SIZE, GRID } from "@/ui/flow/chart-style";
 import { shortDate } from "@/ui/kit/time";
 
@@ -27,13 +27,13 @@ interface Row {
 }
 
 /** How something got on: its days, when it is due, and when it will probably be finished. */
-export interface BurnUpOf {
-  days: readonly BurnUpDayView[];
+export interface BurnUpOf<U extends SprintUnit = SizeUnit> {
+  days: readonly (Pick<BurnUpDayView, "day"> & Record<"scope" | "done", Record<U, number>>)[];
   dueOn: Day | null;
   until: Until | null;
 }
 
-function rowsOf({ days, until }: BurnUpOf, unit: SprintUnit): Row[] {
+function rowsOf<U extends SprintUnit>({ days, until }: BurnUpOf<U>, unit: U): Row[] {
   const rows = days.map(({ day, scope, done }): Row => ({
     at: parseIsoDate(day),
     day,
@@ -52,7 +52,7 @@ function rowsOf({ days, until }: BurnUpOf, unit: SprintUnit): Row[] {
 }
 
 /** All that is in something at the end of each day, and how much of it is finished. */
-export function BurnUp({ of, unit }: { of: BurnUpOf; unit: SprintUnit }) {
+export function BurnUp<U extends SprintUnit>({ of, unit }: { of: BurnUpOf<U>; unit: U }) {
   const rows = rowsOf(of, unit);
   const { dueOn } = of;
   const due = dueOn === null ? null : parseIsoDate(dueOn);

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { addDays } from "@/core/calendar/month";
 import { counted } from "@/core/formats/counted";
 import type { TreePiece, TreeStory } from "@/core/plan/piece-view";
-import { SPRINT_UNITS, type SprintUnit } from "@/core/plan/sprint-ledger";
+import { SIZE_UNITS, type SizeUnit } from "@/core/plan/sprint-ledger";
 import { ChoiceTabs } from "@/ui/kit/choice-tabs";
 import { usePanel } from "@/ui/kit/panel-context";
 import { problemOf } from "@/ui/kit/request";
@@ -24,7 +24,7 @@ export function PieceAside({
 }) {
   const { openItem } = usePanel();
   const { data, error } = usePiece(view.project.key, piece.id);
-  const [unit, setUnit] = useState<SprintUnit>("items");
+  const [unit, setUnit] = useState<SizeUnit>("items");
   const { items, done, doing, unsized } = piece.progress;
   return (
     <aside aria-label={piece.title} className="piece-aside">
@@ -48,7 +48,7 @@ export function PieceAside({
         <section aria-label="How it got on" className="mt-2">
           <div className="flex items-baseline gap-2">
             <h2 className="flex-1 text-[14px]">How it got on</h2>
-            <ChoiceTabs label="Counted in" values={SPRINT_UNITS} chosen={unit} onChoose={setUnit} />
+            <ChoiceTabs label="Counted in" values={SIZE_UNITS} chosen={unit} onChoose={setUnit} />
           </div>
           <BurnUp of={{ days: data.days, dueOn: piece.dueOn, until: piece.until }} unit={unit} />
           <p className="text-[12px] text-ink-soft">

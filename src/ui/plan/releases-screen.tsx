@@ -10,7 +10,7 @@ import {
   type ReleasesView,
   type ReleaseView,
 } from "@/core/plan/release-view";
-import { SPRINT_UNITS, type SprintUnit } from "@/core/plan/sprint-ledger";
+import { SIZE_UNITS, type SizeUnit } from "@/core/plan/sprint-ledger";
 import type { Release } from "@/core/plan/sprint";
 import { ChartFrame, Nothing } from "@/ui/flow/chart-frame";
 import { Button, TextButton } from "@/ui/kit/button";
@@ -166,7 +166,7 @@ function Chosen({
   shown: ReleaseView;
   onEdit: () => void;
 }) {
-  const [unit, setUnit] = useState<SprintUnit>("items");
+  const [unit, setUnit] = useState<SizeUnit>("items");
   const { release, items, unseen, days, dates } = shown;
   return (
     <section aria-label={release.name}>
@@ -196,7 +196,7 @@ function Chosen({
       <ChartFrame
         title="How it gets ready"
         says={
-          <ChoiceTabs label="Counted in" values={SPRINT_UNITS} chosen={unit} onChoose={setUnit} />
+          <ChoiceTabs label="Counted in" values={SIZE_UNITS} chosen={unit} onChoose={setUnit} />
         }
       >
         {days.length > 0 ? (

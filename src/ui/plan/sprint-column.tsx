@@ -3,6 +3,7 @@ import type { ReactNode } from "react";
 import { counted } from "@/core/formats/counted";
 import { movedOn, planConflicts, type PlanConflict } from "@/core/plan/dependencies";
 import type { PlanItem, PlanSprint } from "@/core/plan/planning-view";
+import { sprintLoad } from "@/core/plan/sprint-load";
 import { hoursAgainstRoom, loadInDays, pushedOn } from "@/core/plan/room";
 import { TextButton } from "@/ui/kit/button";
 import { shortDate } from "@/ui/kit/time";
@@ -77,11 +78,8 @@ interface Of {
 /** Its points against what it can take, and what to push on where that is too much. */
 function Points({ handle, sprint, own }: Of) {
   const { view, move } = handle;
-  const planned = own.reduce((sum, { estimate }) => sum + (estimate ?? 0), 0);
-  const load = planned + sprint.donePoints + sprint.unseen.points;
+  const { points: load, room, over } = sprintLoad({ planned: [...own] }, sprint);
   const unsized = own.filter(({ estimate }) => estimate === null).length;
-  const room = sprint.room === null ? null : Math.round(sprint.room);
-  const over = room === null ? 0 : load - room;
   const at = view.sprints.findIndex(({ id }) => id === sprint.id);
   const next = view.sprints[at + 1];
   const pushed = pushedOn(

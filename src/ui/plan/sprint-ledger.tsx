@@ -18,7 +18,7 @@ export function SprintLedger({ view, unit }: { view: SprintView; unit: SprintUni
             <th scope="col">Day</th>
             {SPRINT_TERMS.map((term) => (
               <th key={term} scope="col">
-                {term}
+                {unit === "hours" && term === "re-estimated" ? "worked, or re-estimated" : term}
               </th>
             ))}
             <th scope="col">left</th>
@@ -34,13 +34,13 @@ export function SprintLedger({ view, unit }: { view: SprintView; unit: SprintUni
             <td>{view.begins[unit]}</td>
             <td />
           </tr>
-          {days.map(({ day, works, left, scope, terms }) => (
+          {days.map(({ day, works, left, scope, terms, hourTerms }) => (
             <tr key={day} data-free={works ? undefined : ""}>
               <th scope="row">{shortDate(day)}</th>
               {SPRINT_TERMS.map((term) => (
                 <td key={term}>
                   <Term
-                    of={terms[term]}
+                    of={(unit === "hours" ? hourTerms : terms)[term]}
                     unit={unit}
                     onOpen={(of) => openBehind({ title: `${term}, ${shortDate(day)}`, ...of })}
                   />
@@ -68,7 +68,7 @@ function Term({
   onOpen: (of: Pick<TermTotal, "ids" | "unseen">) => void;
 }) {
   if (!of) return null;
-  const change = of.change[unit];
+  const change = of.change[unit] ?? 0;
   return (
     <button
       type="button"

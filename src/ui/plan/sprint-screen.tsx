@@ -12,7 +12,7 @@ import { Select } from "@/ui/kit/select";
 import { ChoiceTabs } from "@/ui/kit/choice-tabs";
 import { Sheet } from "@/ui/kit/sheet";
 import { shortDate } from "@/ui/kit/time";
-import { BurnUp } from "./burn-up";
+import { BurnUp, type BurnUpOf } from "./burn-up";
 import { BurnChart } from "./burn-chart";
 import { EndSprint } from "./end-sprint";
 import { ScopeChanges } from "./scope-changes";
@@ -74,7 +74,7 @@ export function SprintScreen({ initial }: { initial: SprintView }) {
 /** A sprint is drawn by what is left in it, or by what is done, with its scope apart. */
 const DRAWN = ["left", "done"] as const;
 
-const doneOf = ({ days, sprint }: SprintView) => ({
+const doneOf = ({ days, sprint }: SprintView): BurnUpOf<SprintUnit> => ({
   days: days.flatMap(({ day, scope, left }) =>
     scope === null || left === null
       ? []
@@ -82,7 +82,12 @@ const doneOf = ({ days, sprint }: SprintView) => ({
           {
             day,
             scope,
-            done: { points: scope.points - left.points, items: scope.items - left.items },
+            done: {
+              points: scope.points - left.points,
+              items: scope.items - left.items,
+              // What was worked, whether that finished anything or not.
+              hours: Math.round((scope.hours - left.hours) * 10) / 10,
+            },
           },
         ],
   ),

@@ -8,6 +8,7 @@ import {
   type CountedView,
   type ValueCount,
 } from "@/core/item/list/counted-values";
+import type { Instant } from "@/core/calendar/instant";
 import { inOneMoment } from "@/db/connection";
 import { item } from "@/db/schema";
 import { compileCondition, factColumn } from "../../condition/compile";
@@ -25,8 +26,7 @@ export async function readCounted(
   viewer: Viewer,
   projectKey: string,
   asked: CountedAsked,
-  { within }: { within?: SQL } = {},
-  now = Date.now(),
+  { within, now = Date.now() }: { within?: SQL; now?: Instant } = {},
 ): Promise<CountedView> {
   const entered = await enterList(viewer, projectKey, now);
   const came = { ...entered, seen: { ...entered.seen, where: and(entered.seen.where, within) } };
