@@ -62,6 +62,7 @@ export function demoReleases(projectId: string, now: Instant): Release[] {
     return {
       id: `${projectId}-release-${i + 1}`,
       name: `Crossing ${i + 1}`,
+      startsOn: isoDate(day - SPRINT_DAYS + 1),
       dueOn: isoDate(day),
       releasedAt: released,
     };

@@ -365,3 +365,52 @@ describe("releases", () => {
     await ines.page.waitForSelector(`${shown} [data-key="${first}"]`);
   });
 });
+
+test("cards of the board are dropped onto the sprints beside it, and out of them", async () => {
+  await ines.open("/p/TIX/flow");
+  await ines.press("Sprints");
+  const next = '[data-sprint-place="Sprint 22"]';
+  await ines.reads(/\d+ of \d+ points/, next);
+  const key = await ines.page.$eval(".card[data-key]", (card) => card.getAttribute("data-key")!);
+  const drop = async (place: string) => {
+    const from = (await (await ines.page.waitForSelector(
+      `.card[data-key="${key}"]`,
+    ))!.boundingBox())!;
+    const to = (await (await ines.page.waitForSelector(place))!.boundingBox())!;
+    await ines.page.mouse.move(from.x + 40, from.y + 12);
+    await ines.page.mouse.down();
+    await ines.page.mouse.move(from.x + 60, from.y + 30, { steps: 4 });
+    await ines.page.mouse.move(to.x + to.width / 2, to.y + 20, { steps: 8 });
+    await ines.page.waitForSelector(`${place}[data-over]`);
+    await ines.page.mouse.up();
+  };
+  await drop(next);
+  await ines.reads(`${key} is in Sprint 22.`);
+  await drop('[data-sprint-place="In no sprint"]');
+  await ines.reads(`${key} is in no sprint now.`);
+  await ines.press("Sprints");
+  await ines.page.waitForFunction(() => !document.querySelector("[data-sprint-place]"));
+});
+
+test("an item is dragged from one release to another, which begins on a day of its own", async () => {
+  await ines.open("/p/TIX/plan/releases");
+  await ines.press("New release");
+  await ines.fill("Name", "Winter crossing");
+  await ines.press("Add", "//form[@aria-label='Release']");
+  const own = '[data-release="Winter crossing"]';
+  await ines.page.waitForSelector(`${own}[aria-current="true"]`);
+  const loose = 'section[aria-label="Finished, in no release"] li';
+  const key = await ines.page.$eval(loose, (row) => row.getAttribute("data-key")!);
+  await ines.page.$eval(loose, (row) => row.scrollIntoView({ block: "center" }));
+  const grip = (await ines.page.waitForSelector(`${loose}[data-key="${key}"] .cursor-grab`))!;
+  const from = (await grip.boundingBox())!;
+  const to = (await (await ines.page.waitForSelector(own))!.boundingBox())!;
+  await ines.page.mouse.move(from.x + 5, from.y + 5);
+  await ines.page.mouse.down();
+  await ines.page.mouse.move(from.x - 20, from.y - 10, { steps: 4 });
+  await ines.page.mouse.move(to.x + 40, to.y + 20, { steps: 8 });
+  await ines.page.waitForSelector(`${own}[data-over]`);
+  await ines.page.mouse.up();
+  await ines.reads(`${key} is in Winter crossing.`);
+  await ines.reads("1 of 1 item done", own);
+});

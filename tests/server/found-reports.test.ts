@@ -1,12 +1,13 @@
-import { asc, eq } from "drizzle-orm";
+import { and, asc, eq, isNotNull, isNull } from "drizzle-orm";
 import { foundQuery, lastOf } from "@/core/intake/found-report";
 import { database } from "@/db/connection";
-import { item, project, report } from "@/db/schema";
+import { item, project, release, report } from "@/db/schema";
 import { VERDICT_KINDS, type TriageFigures } from "@/core/intake/triage-figures";
 import { readLearn } from "@/server/flow/read";
 import { readDesk } from "@/server/intake/desk";
 import { findReports, givenLately, reportByReference } from "@/server/intake/found-reports";
 import { sayMore } from "@/server/intake/private-page";
+import { readReport } from "@/server/intake/read-report";
 import { undoVerdict } from "@/server/intake/triage-report";
 import type { Viewer } from "@/server/people/viewer";
 import { refusalOf } from "./setup/board";
@@ -88,6 +89,32 @@ test("what came of a restricted item is found by nobody who may not see it; othe
   for (const stranger of [ARTHUR, OSKAR])
     expect(await refusalOf(find({ words: row.reference }, stranger))).toBe("not allowed");
   expect(await reportByReference(ARTHUR, row.reference)).toBeNull();
+});
+
+test("what was accepted says with which release it goes out, at the desk and where it is found", async () => {
+  const row = await sent({ title: ["The winch counts twice"] });
+  const { itemKey } = await verdictOn(row.id, accepting());
+  const number = Number(itemKey!.slice(4));
+  const put = (releaseId: string | null) =>
+    database()
+      .update(item)
+      .set({ releaseId })
+      .where(and(eq(item.projectId, "tix"), eq(item.number, number)));
+  const goesOut = async () => (await find({ words: row.reference })).rows[0].goesOut;
+  expect(await goesOut()).toBeNull();
+  const [next] = await database()
+    .select()
+    .from(release)
+    .where(and(isNull(release.releasedAt), isNotNull(release.dueOn)))
+    .orderBy(asc(release.dueOn));
+  await put(next.id);
+  const told = { name: next.name, on: next.dueOn, out: false };
+  expect(await goesOut()).toEqual(told);
+  expect((await readReport(TOMAS, row.id)).goesOut).toEqual(told);
+  await database().update(release).set({ releasedAt: Date.now() }).where(eq(release.id, next.id));
+  expect(await goesOut()).toEqual({ ...told, out: true });
+  await database().update(release).set({ releasedAt: null }).where(eq(release.id, next.id));
+  await put(null);
 });
 
 test("one's own verdicts of today are undone in any order, also after another sitting; an answer ends that", async () => {

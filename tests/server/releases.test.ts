@@ -2,6 +2,8 @@ import { and, eq, isNull, ne } from "drizzle-orm";
 import { addDays } from "@/core/calendar/month";
 import { database } from "@/db/connection";
 import { item, release } from "@/db/schema";
+import { releaseSchema } from "@/core/plan/sprint";
+import { readCalendar } from "@/server/plan/calendar";
 import { readRelease, readReleases } from "@/server/plan/releases";
 import { editTimebox } from "@/server/plan/timeboxes";
 import { ANSWERS, itemIn, move, refusalOf, send, TO_LIVE } from "./setup/board";
@@ -14,7 +16,7 @@ jest.setTimeout(60_000);
 const comes = async () =>
   (await readReleases(INES, "TIX")).releases.find(({ releasedAt }) => releasedAt === null)!;
 const store = (
-  of: { id: string; name: string; dueOn: string | null },
+  of: { id: string; name: string; startsOn?: string | null; dueOn: string | null },
   why = "",
   released = false,
 ) =>
@@ -50,6 +52,35 @@ test("a day that moves needs a reason, and the earlier ones are kept with theirs
   expect(await refusalOf(readRelease(INES, "TIX", "elsewhere"))).toBe("not found");
   expect(await refusalOf(readReleases(OSKAR, "TIDE"))).toBe("not found");
   expect((await readReleases(ARTHUR, "TIX")).rights.plan).toBe(false);
+});
+
+test("it is worked towards from a day on: how it got ready begins there, and the calendar says so", async () => {
+  const own = { id: "begun-release", name: "Summer crossing", dueOn: "2027-06-20" };
+  await store(own);
+  expect((await readRelease(INES, "TIX", own.id)).release.startsOn).toBeNull();
+  await store({ ...own, startsOn: "2027-06-01" });
+  const [of] = (await readReleases(INES, "TIX")).releases.filter(({ id }) => id === own.id);
+  expect(of).toMatchObject({ startsOn: "2027-06-01", moved: null });
+  const { begins } = await readCalendar(INES, "TIX", "2027-06-10");
+  expect(begins).toEqual([{ id: own.id, name: own.name, on: "2027-06-01" }]);
+  // Left out it stays as it was.
+  await store({ ...own, name: "High summer crossing" });
+  expect((await readRelease(INES, "TIX", own.id)).release.startsOn).toBe("2027-06-01");
+  const id = await itemIn(NOOR, "Bunting for the quay");
+  await put(id, own.id);
+  const today = new Date().toISOString().slice(0, 10);
+  await store({ ...own, startsOn: addDays(today, -3) });
+  expect(
+    (await readRelease(INES, "TIX", own.id)).days.map(({ day, scope }) => [day, scope.items]),
+  ).toEqual([
+    [addDays(today, -3), 0],
+    [addDays(today, -2), 0],
+    [addDays(today, -1), 0],
+    [today, 1],
+  ]);
+  const backwards = { ...own, startsOn: "2027-06-21", released: false };
+  expect(releaseSchema.safeParse(backwards).success).toBe(false);
+  expect(releaseSchema.safeParse({ ...backwards, dueOn: null }).success).toBe(true);
 });
 
 test("what is in it is counted for all and told to who sees it; how it got ready ends where it is", async () => {

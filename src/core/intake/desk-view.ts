@@ -1,3 +1,4 @@
+import type { GoesOut } from "@/core/plan/goes-out";
 import type { FormAnswer } from "./form";
 import type { GivenLately } from "./found-report";
 import type { PartSuggestion } from "./part-suggestion";
@@ -83,6 +84,8 @@ export interface SimilarItem {
   progress: Progress;
   score: number;
   reasons: string[];
+  /** The release that it is in. */
+  goesOut: GoesOut | null;
 }
 
 export interface ReportView {
@@ -150,4 +153,6 @@ export interface ReportView {
   /** Delivered in the last two weeks, nearest to what it is about first. */
   deployed: { key: string; title: string; at: number; samePlace: boolean }[];
   itemKey: string | null;
+  /** With which release that goes out. */
+  goesOut: GoesOut | null;
 }

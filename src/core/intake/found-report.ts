@@ -1,4 +1,5 @@
 import { z } from "zod";
+import type { GoesOut } from "@/core/plan/goes-out";
 import { REPORT_WAYS, type ReportStatus, type ReportWay } from "./report";
 import { VERDICT_KINDS } from "./triage-figures";
 import type { VerdictKind } from "./verdict";
@@ -42,6 +43,8 @@ export interface FoundReport {
   verdict: { id: string; kind: VerdictKind; by: string | null; at: number } | null;
   /** The item it came to; null where there is none in the reader's view. */
   itemKey: string | null;
+  /** With which release that goes out. */
+  goesOut: GoesOut | null;
 }
 
 export interface FoundReports {

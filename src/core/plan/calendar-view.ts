@@ -47,6 +47,8 @@ export interface CalendarView {
   today: Day;
   sprints: DatedSprint[];
   releases: DatedRelease[];
+  /** Releases to come on the day from which on they are worked towards. */
+  begins: { id: string; name: string; on: Day }[];
   /** Releases to come that nobody has given a day. */
   undated: { id: string; name: string }[];
   /** Only what whoever looks may see; fixed dates first. */

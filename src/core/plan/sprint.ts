@@ -64,9 +64,20 @@ export function sprintBounds(
 export interface Release {
   id: string;
   name: string;
+  /** From which day on it is worked towards; null: from when something is in it. */
+  startsOn: string | null;
   dueOn: string | null;
   releasedAt: number | null;
 }
+
+/** A release that nobody has named yet. */
+export const newRelease = (id: string): Release => ({
+  id,
+  name: "",
+  startsOn: null,
+  dueOn: null,
+  releasedAt: null,
+});
 
 /** One of those of a project, among which the past ones are not offered for new work. */
 export type Listed<T> = T & { past: boolean };
@@ -120,14 +131,21 @@ export const sprintSchema = z
       });
   });
 
-export const releaseSchema = z.object({
-  id,
-  name,
-  dueOn: z.iso.date().nullable(),
-  released: z.boolean(),
-  /** Why its day moves. */
-  why: z.string().trim().max(300, "Use at most 300 characters.").optional(),
-});
+export const releaseSchema = z
+  .object({
+    id,
+    name,
+    /** As it was where it is left out. */
+    startsOn: z.iso.date().nullable().optional(),
+    dueOn: z.iso.date().nullable(),
+    released: z.boolean(),
+    /** Why its day moves. */
+    why: z.string().trim().max(300, "Use at most 300 characters.").optional(),
+  })
+  .refine(({ startsOn, dueOn }) => !startsOn || dueOn === null || startsOn <= dueOn, {
+    path: ["startsOn"],
+    message: "It would go out before it starts.",
+  });
 
 /** How many sprints are made in a row at most: half a year of weeks. */
 export const MOST_IN_A_ROW = 26;

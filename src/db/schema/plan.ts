@@ -67,6 +67,8 @@ export const release = pgTable(
     /** IANA name of the zone in which its day begins and ends. */
     zone: text("zone").notNull(),
     name: text("name").notNull(),
+    /** From which day on it is worked towards; null: from when something is in it. */
+    startsOn: date("starts_on", { mode: "string" }),
     dueOn: date("due_on", { mode: "string" }),
     releasedAt: instant("released_at"),
     removedAt: instant("removed_at"),

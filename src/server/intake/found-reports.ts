@@ -14,6 +14,7 @@ import { person, report, reportVerdict } from "@/db/schema";
 import { enterProject, seesReport } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { Refused } from "../refused";
+import { goesOutOf } from "../plan/goes-out";
 import { seenKeysOf } from "./desk-items";
 import { seenReport } from "./seen-report";
 
@@ -78,16 +79,15 @@ export async function findReports(
     )
     .orderBy(desc(last), desc(report.id))
     .limit(FOUND_PAGE);
-  const keys = await seenKeysOf(
-    viewer,
-    rows.map((r) => r.itemId),
-  );
+  const itemIds = rows.map((r) => r.itemId);
+  const [keys, goesOut] = await Promise.all([seenKeysOf(viewer, itemIds), goesOutOf(db, itemIds)]);
   return {
     rows: rows.map(({ itemId, verdictId, kind, judgedAt, by, rest: _, ...row }): FoundReport => {
       return {
         ...row,
         verdict: verdictId === null ? null : { id: verdictId, kind: kind!, by, at: judgedAt! },
         itemKey: itemId === null ? null : (keys.get(itemId) ?? null),
+        goesOut: itemId !== null && keys.has(itemId) ? (goesOut.get(itemId) ?? null) : null,
       };
     }),
     rest: (rows[0]?.rest ?? 0) - rows.length,

@@ -23,6 +23,7 @@ import { notFound } from "../refused";
 import { partsSuggested } from "@/core/intake/part-suggestion";
 import { loadTerms } from "../item/terms/load";
 import { alikeReports, deployedLately, earlierReports, similarItems } from "./report-context";
+import { goesOutOf } from "../plan/goes-out";
 import { seenKeysOf } from "./desk-items";
 import { isPicture } from "../files/kind";
 
@@ -83,6 +84,7 @@ export async function readReport(
     keys,
     broughtBack,
     terms,
+    goesOut,
   ] = await Promise.all([
     verdictsOf(reportId),
     filesOf(reportId),
@@ -95,7 +97,9 @@ export async function readReport(
     seenKeysOf(viewer, [open.itemId]),
     broughtBackOf(viewer, reportId),
     loadTerms(db, project.id),
+    goesOutOf(db, [open.itemId]),
   ]);
+  const seen = open.itemId !== null && keys.has(open.itemId) ? open.itemId : null;
   return {
     report: open,
     parts: partsSuggested(told, terms),
@@ -111,7 +115,8 @@ export async function readReport(
     similarReports,
     earlier,
     deployed,
-    itemKey: open.itemId === null ? null : (keys.get(open.itemId) ?? null),
+    itemKey: seen === null ? null : keys.get(seen)!,
+    goesOut: seen === null ? null : (goesOut.get(seen) ?? null),
   };
 }
 

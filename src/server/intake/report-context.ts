@@ -4,6 +4,7 @@ import type { ReportView, SimilarItem } from "@/core/intake/desk-view";
 import { mostSimilar, type Text } from "@/core/intake/similarity";
 import { database } from "@/db/connection";
 import { report } from "@/db/schema";
+import { goesOutOf } from "../plan/goes-out";
 import { seesReport } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { likelyItems, textOfCandidate } from "./candidates";
@@ -81,9 +82,14 @@ export async function similarItems(
   );
   const byId = new Map(candidates.map((c) => [c.id, c]));
   const texts = candidates.map((c) => textOfCandidate(c, meanings.get(c.id)));
-  return mostSimilar({ ...textOf(open), meaning }, texts, SHOWN, {
+  const alike = mostSimilar({ ...textOf(open), meaning }, texts, SHOWN, {
     relations: await relationsOf(project.id),
-  }).map(({ id, score, reasons }) => {
+  });
+  const goesOut = await goesOutOf(
+    database(),
+    alike.map(({ id }) => id),
+  );
+  return alike.map(({ id, score, reasons }) => {
     const c = byId.get(id)!;
     return {
       id,
@@ -93,6 +99,7 @@ export async function similarItems(
       progress: { stateKind: c.stateKind, stage: c.stage, outcome: c.outcome },
       score,
       reasons,
+      goesOut: goesOut.get(id) ?? null,
     };
   });
 }

@@ -1,5 +1,6 @@
 import type { Instant } from "@/core/calendar/instant";
-import { dayNumber, dayStart, isoDate } from "@/core/calendar/zone";
+import type { Day } from "@/core/calendar/month";
+import { dayNumber, dayStart, isoDate, parseIsoDate } from "@/core/calendar/zone";
 import { burnUp } from "@/core/plan/release-plan";
 import type { BurnUpDayView } from "@/core/plan/release-view";
 import type { SprintItem } from "@/core/plan/sprint-ledger";
@@ -7,26 +8,30 @@ import type { SprintItem } from "@/core/plan/sprint-ledger";
 /** So many days of how something got on are drawn at most. */
 const MOST_DAYS = 120;
 
-/** How something got on, day by day, from the first item in it to an instant. */
-export const burnUpOf = (
-  items: readonly SprintItem[],
-  last: Instant,
-  zone: string,
-): BurnUpDayView[] =>
+interface Stretch {
+  /** Its last instant. */
+  last: Instant;
+  zone: string;
+  /** From which day on; from the first item in it where none is said. */
+  startsOn?: Day | null;
+}
+
+/** How something got on, day by day, from its start to an instant; nothing while nothing was in it. */
+export const burnUpOf = (items: readonly SprintItem[], stretch: Stretch): BurnUpDayView[] =>
   burnUp(
     items,
     daysOf(
       items.flatMap(({ inside }) => inside.map(({ from }) => from)),
-      last,
-      zone,
+      stretch,
     ),
   ).map(({ day, ...told }) => ({ day: isoDate(day), ...told }));
 
-/** When each day ends, from the one on which the first item came into it; the last is not over yet. */
-function daysOf(came: readonly Instant[], last: Instant, zone: string) {
+/** When each day ends, from the first on; the last is not over yet. */
+function daysOf(came: readonly Instant[], { last, zone, startsOn }: Stretch) {
   if (came.length === 0) return [];
   const until = dayNumber(last, zone);
-  const from = Math.max(dayNumber(Math.min(...came), zone), until - MOST_DAYS);
+  const first = startsOn ? parseIsoDate(startsOn) : dayNumber(Math.min(...came), zone);
+  const from = Math.max(first, until - MOST_DAYS);
   return Array.from({ length: Math.max(0, until - from + 1) }, (_, i) => ({
     day: from + i,
     at: Math.min(dayStart(from + i + 1, zone) - 1, last),

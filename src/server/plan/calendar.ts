@@ -43,6 +43,11 @@ export async function readCalendar(
     today,
     sprints,
     releases,
+    begins: all.flatMap(({ id, name, startsOn, releasedAt }) =>
+      startsOn !== null && releasedAt === null && shown.from <= startsOn && startsOn <= shown.to
+        ? [{ id, name, on: startsOn }]
+        : [],
+    ),
     undated: all
       .filter(({ dueOn, releasedAt }) => dueOn === null && releasedAt === null)
       .map(({ id, name }) => ({ id, name })),

@@ -160,7 +160,7 @@ export async function readPiece(
     id: piece.id,
     stories,
     unseen: under.filter(({ seen }) => !seen).length,
-    days: burnUpOf(items.get(piece.id) ?? [], now, of.zone),
+    days: burnUpOf(items.get(piece.id) ?? [], { last: now, zone: of.zone }),
   };
 }
 

@@ -99,11 +99,11 @@ export async function readRelease(
   return {
     release: line,
     dates: dates.get(releaseId) ?? [],
-    days: burnUpOf(
-      members.get(releaseId) ?? [],
-      Math.min(now, found.releasedAt ?? now),
-      project.zone,
-    ),
+    days: burnUpOf(members.get(releaseId) ?? [], {
+      last: Math.min(now, found.releasedAt ?? now),
+      zone: project.zone,
+      startsOn: found.startsOn,
+    }),
     items,
     unseen: line.items - items.length,
     until: reach?.until[releaseId] ?? null,
@@ -131,8 +131,8 @@ async function linesOf(reader: Reader, releases: readonly Release[]): Promise<Re
   ]);
   const byId = new Map(sums.map(({ id, ...sum }) => [id, sum]));
   const none = { items: 0, done: 0, points: 0, donePoints: 0 };
-  return releases.map(({ id, name, dueOn, releasedAt }) => ({
-    ...{ id, name, dueOn, releasedAt },
+  return releases.map(({ id, name, startsOn, dueOn, releasedAt }) => ({
+    ...{ id, name, startsOn, dueOn, releasedAt },
     ...(byId.get(id) ?? none),
     moved: movedWords(dates.get(id) ?? []),
   }));

@@ -101,9 +101,10 @@ export async function loadReleases(reader: Reader, projectId: string): Promise<L
     .from(release)
     .where(and(openTo(reader, "release", release.id, projectId), isNull(release.removedAt)))
     .orderBy(sql`${release.releasedAt} is not null`, asc(release.dueOn), desc(release.releasedAt));
-  return rows.map(({ id, name, dueOn, releasedAt }) => ({
+  return rows.map(({ id, name, startsOn, dueOn, releasedAt }) => ({
     id,
     name,
+    startsOn,
     dueOn,
     releasedAt,
     past: releasedAt !== null,
@@ -282,7 +283,9 @@ async function changeOf(tx: Transaction, request: Single): Promise<DesignChange 
   if (request.kind === "release") {
     const [before] = await tx.select().from(release).where(eq(release.id, request.release.id));
     const was = before ? { ...before, released: before.releasedAt !== null } : null;
-    const { why: _, ...after } = request.release;
+    const { why: _, ...asked } = request.release;
+    const { startsOn = before?.startsOn ?? null } = asked;
+    const after = { ...asked, startsOn };
     const what = `the release “${request.release.name}”`;
     return savedChange({ area, what }, was, after, RELEASE_TOLD);
   }
@@ -295,7 +298,7 @@ async function changeOf(tx: Transaction, request: Single): Promise<DesignChange 
 }
 
 const SPRINT_TOLD = { name: "name", goal: "goal", startsOn: "begins", endsOn: "ends" } as const;
-const RELEASE_TOLD = { name: "name", dueOn: "date", released: "out" } as const;
+const RELEASE_TOLD = { name: "name", startsOn: "begins", dueOn: "date", released: "out" } as const;
 
 /** Lets a sprint or a release take items of a project. */
 async function openTimebox(

@@ -2,6 +2,8 @@
 import { useState } from "react";
 import { bulkAct, type BulkAct } from "@/core/item/bulk/act";
 import { EDITABLE_FIELDS, itemField, type EditableField } from "@/core/item/fields";
+import { readSize, stepsAsText, type SizeScale } from "@/core/plan/size-scale";
+import { useSizes } from "@/ui/kit/sizes";
 import { Choice } from "@/ui/kit/check";
 import { DateInput } from "@/ui/kit/date-input";
 import { Field, TextInput } from "@/ui/kit/field";
@@ -44,7 +46,9 @@ export function SetForm({ given, only }: { given: Given; only?: EditableField })
   const [field, setField] = useState<EditableField>(only ?? "priority");
   const [value, setValue] = useState<string | null>(null);
   const { editor } = itemField(field);
-  const read = value === null ? undefined : valueOf(field, value);
+  const scale = useSizes();
+  const sized = field === "estimate";
+  const read = value === null ? undefined : sized ? sizeOf(value, scale) : valueOf(field, value);
   const act = read === undefined ? null : whole({ kind: "set", changes: { [field]: read } });
   return (
     <BulkForm given={given} verb="Change" act={act}>
@@ -74,7 +78,8 @@ export function SetForm({ given, only }: { given: Given; only?: EditableField })
           <DateInput label="Day" value={value ?? ""} onChange={setValue} />
         ) : (
           <TextInput
-            inputMode={editor.kind === "number" ? "decimal" : undefined}
+            inputMode={editor.kind === "number" && !sized ? "decimal" : undefined}
+            placeholder={sized ? `${stepsAsText(scale)}, or a number` : undefined}
             value={value ?? ""}
             onChange={(event) => setValue(event.target.value)}
           />
@@ -110,6 +115,10 @@ function valueOf(field: EditableField, text: string): unknown {
   const number = Number(text.replace(",", "."));
   return Number.isFinite(number) ? number : undefined;
 }
+
+/** A size by its name on the project's scale, or as a number; undefined where it is neither. */
+const sizeOf = (text: string, scale: SizeScale): number | null | undefined =>
+  text.trim() === "" ? null : (readSize(text, scale) ?? undefined);
 
 /** Adds labels or parts to all, and takes others away. */
 export function TermForm({ given, kind }: { given: Given; kind: TermKind }) {

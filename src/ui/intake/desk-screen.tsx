@@ -1,6 +1,7 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
 import { deskGroups, WHOLE_DESK, type DeskFilter } from "@/core/intake/desk-filter";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
 import type { DeskView, ReportView } from "@/core/intake/desk-view";
 import type { GivenLately } from "@/core/intake/found-report";
 import { KeysHelp } from "@/ui/kit/keys-help";
@@ -193,6 +194,7 @@ function DeskList({
             found={found}
             words={words}
             now={desk.now}
+            today={isoDate(dayNumber(desk.now, desk.project.zone))}
             openId={openId}
             onOpen={onOpen}
             onUndo={

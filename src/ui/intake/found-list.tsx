@@ -1,4 +1,6 @@
 "use client";
+import type { Day } from "@/core/calendar/month";
+import { goesOutWords } from "@/core/plan/goes-out";
 import type { FoundReport } from "@/core/intake/found-report";
 import { MoreRows } from "@/ui/kit/more-rows";
 import { problemOf } from "@/ui/kit/request";
@@ -8,6 +10,7 @@ import { ago } from "@/ui/kit/time";
 
 interface Acts {
   now: number;
+  today: Day;
   openId: string | null;
   onOpen: (id: string) => void;
   /** Left out for those who may not judge. */
@@ -77,7 +80,7 @@ function standing({ status, itemKey }: FoundReport): string {
   }
 }
 
-function Row({ row, now, openId, onOpen, onUndo }: Acts & { row: FoundReport }) {
+function Row({ row, now, today, openId, onOpen, onUndo }: Acts & { row: FoundReport }) {
   const { verdict } = row;
   return (
     <DeskRow
@@ -109,6 +112,7 @@ function Row({ row, now, openId, onOpen, onUndo }: Acts & { row: FoundReport }) 
         {verdict
           ? `${verdict.by ?? "a rule"}, ${ago(verdict.at, now)}`
           : `came ${ago(row.receivedAt, now)}`}
+        {row.goesOut && ` · ${goesOutWords(row.goesOut, today)}`}
       </span>
     </DeskRow>
   );

@@ -3,6 +3,8 @@ import { TextButton } from "@/ui/kit/button";
 import { useState, type ReactNode } from "react";
 import type { DeskView, ReportView } from "@/core/intake/desk-view";
 import { ALIKE, likenessWords } from "@/core/intake/very-alike";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
+import { goesOutWords } from "@/core/plan/goes-out";
 import { usePanel } from "@/ui/kit/panel-context";
 import { standsAt } from "./stands-at";
 import { ago } from "@/ui/kit/time";
@@ -29,7 +31,7 @@ export function ReportContext({
 }) {
   return (
     <div className="flex flex-col gap-4 px-4 py-4">
-      <LooksLike view={view} mayJudge={mayJudge} onMerge={onMerge} />
+      <LooksLike view={view} desk={desk} mayJudge={mayJudge} onMerge={onMerge} />
       {view.similarReports.length > 0 && (
         <Part title="Reports alike">
           <ol>
@@ -143,14 +145,17 @@ function Likeness({ score }: { score: number }) {
 /** The items that look most like the report; the nearest first, the others when asked for. */
 function LooksLike({
   view,
+  desk: { now, project },
   mayJudge,
   onMerge,
 }: {
   view: ReportView;
+  desk: DeskView;
   mayJudge: boolean;
   onMerge: (itemId: string) => void;
 }) {
   const [all, setAll] = useState(false);
+  const today = isoDate(dayNumber(now, project.zone));
   const near = view.similar.filter((s, i) => i < FEWEST_SHOWN || s.score >= ALIKE);
   return (
     <Part title="Looks most like">
@@ -168,6 +173,7 @@ function LooksLike({
               <span className="text-[12.5px] text-ink-soft">{standsAt(s)}</span>
             </div>
             <p className="leading-snug">{s.title}</p>
+            {s.goesOut && <p className="text-[12.5px]">{goesOutWords(s.goesOut, today)}</p>}
             <p className="flex items-end justify-between gap-2 text-[12.5px] text-ink-soft">
               <span>{s.reasons.join("; ")}</span>
               {mayJudge && (

@@ -7,6 +7,8 @@ import { cutText } from "@/core/formats/cut-text";
 import { isWriting } from "@/ui/kit/takes-keys";
 import { Button, TextButton } from "@/ui/kit/button";
 import { usePanel } from "@/ui/kit/panel-context";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
+import { goesOutWords } from "@/core/plan/goes-out";
 import type { VerdictBegun } from "./typed-verdict";
 import type { ReportView } from "@/core/intake/desk-view";
 import { WAY_WORDS } from "@/core/intake/report";
@@ -76,7 +78,11 @@ export function ReportReader({
       </header>
       {standing && report.status !== "unjudged" && (
         <p className="flex items-center gap-3 bg-signal-soft px-3 py-2 text-signal-ink">
-          {standing.by ?? "A rule"} {VERDICT_PAST[standing.kind]} it {ago(standing.at, now)}.
+          <span>
+            {standing.by ?? "A rule"} {VERDICT_PAST[standing.kind]} it {ago(standing.at, now)}.
+            {view.goesOut &&
+              ` ${view.itemKey} ${goesOutWords(view.goesOut, isoDate(dayNumber(now, zone)))}.`}
+          </span>
           {mayJudge && (
             <Button small onClick={() => onUndo(standing.id)}>
               Undo the verdict

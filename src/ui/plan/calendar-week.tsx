@@ -101,6 +101,17 @@ function CalendarDay({ day, view }: { day: Day; view: CalendarView }) {
           {!out && on < view.today && ", not out"}
         </Link>
       ))}
+      {view.begins
+        .filter(({ on }) => on === day)
+        .map(({ id, name }) => (
+          <Link
+            key={id}
+            className="cal-begins"
+            href={`/p/${view.project.key}/plan/releases?release=${encodeURIComponent(id)}`}
+          >
+            {name} begins
+          </Link>
+        ))}
       <Items day={day} items={items} today={view.today} />
       {away.length > 0 && (
         <span

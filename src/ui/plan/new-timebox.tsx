@@ -5,7 +5,7 @@ import { v7 as newId } from "uuid";
 import { parseIsoDate } from "@/core/calendar/zone";
 import { planContract } from "@/core/plan/contract";
 import type { TimeboxRequest } from "@/core/plan/request";
-import { sprintAfter, type Sprint } from "@/core/plan/sprint";
+import { newRelease, sprintAfter, type Sprint } from "@/core/plan/sprint";
 import { Button } from "@/ui/kit/button";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { Popover } from "@/ui/kit/popover";
@@ -78,7 +78,7 @@ export function NewTimebox({
           {...form}
         />
       ) : (
-        <ReleaseForm given={{ id: newId(), name: "", dueOn: null, releasedAt: null }} {...form} />
+        <ReleaseForm given={newRelease(newId())} {...form} />
       )}
     </Popover>
   );

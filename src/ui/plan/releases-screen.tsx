@@ -4,22 +4,17 @@ import { v7 as newId } from "uuid";
 import { addDays } from "@/core/calendar/month";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { counted } from "@/core/formats/counted";
-import {
-  LOOSE_DAYS,
-  type ReleaseItem,
-  type ReleasesView,
-  type ReleaseView,
-} from "@/core/plan/release-view";
+import { LOOSE_DAYS, type ReleasesView, type ReleaseView } from "@/core/plan/release-view";
 import { SIZE_UNITS, type SizeUnit } from "@/core/plan/sprint-ledger";
-import type { Release } from "@/core/plan/sprint";
+import { newRelease, type Release } from "@/core/plan/sprint";
 import { ChartFrame, Nothing } from "@/ui/flow/chart-frame";
 import { Button, TextButton } from "@/ui/kit/button";
-import { usePanel } from "@/ui/kit/panel-context";
 import { ChoiceTabs } from "@/ui/kit/choice-tabs";
 import { Sheet } from "@/ui/kit/sheet";
 import { exact, shortDate } from "@/ui/kit/time";
-import { TypeGlyph } from "@/ui/kit/type-glyph";
 import { BurnUp } from "./burn-up";
+import { ReleaseDrops, ReleasePlace } from "./release-drops";
+import { ReleaseItems } from "./release-items";
 import { ReleaseForm } from "./timebox-form";
 import { useReleases, type ReleasesHandle } from "./use-releases";
 
@@ -35,8 +30,7 @@ export function ReleasesScreen({
   const { view, shown, chosen, look, store } = handle;
   const [edited, setEdited] = useState<{ release: Release; isNew: boolean } | null>(null);
   const [all, setAll] = useState(false);
-  const make = () =>
-    setEdited({ release: { id: newId(), name: "", dueOn: null, releasedAt: null }, isNew: true });
+  const make = () => setEdited({ release: newRelease(newId()), isNew: true });
   return (
     <div className="flex h-full flex-col">
       <div className="flex shrink-0 items-center gap-3 border-b border-line px-4 py-2.5">
@@ -48,19 +42,17 @@ export function ReleasesScreen({
         <span className="flex-1" />
         {view.rights.plan && <Button onClick={make}>New release</Button>}
       </div>
-      <div className="flex min-h-0 flex-1 max-sm:flex-col">
+      <ReleaseDrops handle={handle}>
         <nav aria-label="Releases" className="releases-list">
           {shownIn(view, chosen, all).map((one) => (
-            <button
+            <ReleasePlace
               key={one.id}
-              type="button"
-              className="plan-card w-full text-left"
-              data-release={one.name}
-              aria-current={one.id === chosen}
-              onClick={() => look(one.id)}
+              line={one}
+              chosen={one.id === chosen}
+              onLook={() => look(one.id)}
             >
               <Line line={one} today={view.today} zone={view.project.zone} />
-            </button>
+            </ReleasePlace>
           ))}
           {!all && view.releases.length > shownIn(view, chosen, false).length && (
             <TextButton className="mt-2 self-start" onClick={() => setAll(true)}>
@@ -83,7 +75,7 @@ export function ReleasesScreen({
           )}
           <Loose handle={handle} />
         </div>
-      </div>
+      </ReleaseDrops>
       <Sheet
         open={edited !== null}
         onClose={() => setEdited(null)}
@@ -127,7 +119,8 @@ type LineOf = ReleasesView["releases"][number];
 
 /** A release in the list: its name and day, how far it is, and what is wrong with it. */
 function Line({ line, today, zone }: { line: LineOf; today: string; zone: string }) {
-  const { name, dueOn, releasedAt, items, done, moved } = line;
+  const { name, startsOn, dueOn, releasedAt, items, done, moved } = line;
+  const begins = startsOn !== null && startsOn > today ? `from ${shortDate(startsOn)}, ` : "";
   const open = items - done;
   return (
     <>
@@ -136,9 +129,7 @@ function Line({ line, today, zone }: { line: LineOf; today: string; zone: string
         <span className="text-[12.5px] text-ink-soft">
           {releasedAt !== null
             ? `out ${shortDate(isoDate(dayNumber(releasedAt, zone)))}`
-            : dueOn
-              ? shortDate(dueOn)
-              : "no day yet"}
+            : `${begins}${dueOn ? shortDate(dueOn) : "no day yet"}`}
         </span>
       </span>
       <span className="plan-bar" aria-hidden="true">
@@ -211,9 +202,10 @@ function Chosen({
           <Nothing>Nothing is in it yet. Drop rows of the backlog onto it.</Nothing>
         )}
       </ChartFrame>
-      <Items
+      <ReleaseItems
         title={`In it ${items.length}`}
         items={items}
+        movable={view.rights.plan}
         act={
           view.rights.plan
             ? {
@@ -233,13 +225,14 @@ function Chosen({
 
 /** Its day, how that moved, and by when all of it will probably be finished. */
 function DueWords({ shown: { release, until }, today }: { shown: ReleaseView; today: string }) {
-  const { dueOn, releasedAt, moved } = release;
+  const { startsOn, dueOn, releasedAt, moved } = release;
   if (releasedAt !== null)
     return <>is out{moved && <span className="text-ink-soft">, {moved}</span>}</>;
   const sure = until?.sure == null ? null : addDays(today, until.sure);
   const late = sure !== null && dueOn !== null && sure > dueOn;
   return (
     <>
+      {startsOn !== null && `from ${shortDate(startsOn)}, `}
       {dueOn ? (
         <>
           due <b>{shortDate(dueOn)}</b>
@@ -257,59 +250,16 @@ function DueWords({ shown: { release, until }, today }: { shown: ReleaseView; to
   );
 }
 
-interface RowAct {
-  words: string;
-  label: (key: string) => string;
-  run: (item: ReleaseItem) => void;
-}
-
-function Items({
-  title,
-  items,
-  act,
-}: {
-  title: string;
-  items: readonly ReleaseItem[];
-  act: RowAct | null;
-}) {
-  const { openItem } = usePanel();
-  if (items.length === 0) return null;
-  return (
-    <>
-      <h3 className="mt-4 mb-1 text-[14px]">{title}</h3>
-      <ul className="release-items">
-        {items.map((one) => (
-          <li key={one.id} data-key={one.key} data-done={one.stateKind === "finished" || undefined}>
-            <TypeGlyph typeId={one.typeId} />
-            <button type="button" title={one.title} onClick={() => openItem(one.key)}>
-              <span className="key">{one.key}</span> {one.title}
-            </button>
-            <span>
-              {one.deliveredOn ? `delivered ${shortDate(one.deliveredOn)}` : one.stateName}
-            </span>
-            <span>{one.assignee ?? "nobody yet"}</span>
-            <b className="figures">{one.points ?? "–"}</b>
-            {act && (
-              <TextButton aria-label={act.label(one.key)} onClick={() => act.run(one)}>
-                {act.words}
-              </TextButton>
-            )}
-          </li>
-        ))}
-      </ul>
-    </>
-  );
-}
-
 /** What was delivered lately and is in no release. */
 function Loose({ handle: { view, shown, put } }: { handle: ReleasesHandle }) {
   if (view.looseTotal === 0) return null;
   const into = view.rights.plan && shown?.release.releasedAt === null ? shown.release : null;
   return (
     <section aria-label="Finished, in no release">
-      <Items
+      <ReleaseItems
         title={`Finished in the last ${LOOSE_DAYS} days, in no release: ${view.looseTotal}`}
         items={view.loose}
+        movable={view.rights.plan}
         act={
           into && {
             words: `Into ${into.name}`,

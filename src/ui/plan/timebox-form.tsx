@@ -134,7 +134,7 @@ export function SprintForm({ given, isNew, onSend, onCancel }: FormProps<Sprint>
 
 /** The name and the day of a release, and whether it is out. */
 export function ReleaseForm({ given, isNew, onSend, onCancel }: FormProps<Release>) {
-  const [{ id, name, dueOn, releasedAt }, setRelease] = useState(given);
+  const [{ id, name, startsOn, dueOn, releasedAt }, setRelease] = useState(given);
   const [released, setReleased] = useState(releasedAt !== null);
   const [why, setWhy] = useState("");
   const moves = !isNew && given.dueOn !== null && given.dueOn !== dueOn;
@@ -143,7 +143,9 @@ export function ReleaseForm({ given, isNew, onSend, onCancel }: FormProps<Releas
       label="Release"
       isNew={isNew}
       onCancel={onCancel}
-      onStore={() => void onSend({ kind: "release", release: { id, name, dueOn, released, why } })}
+      onStore={() =>
+        void onSend({ kind: "release", release: { id, name, startsOn, dueOn, released, why } })
+      }
       onRemove={() => void onSend({ kind: "remove release", id })}
     >
       <Field label="Name">
@@ -156,12 +158,21 @@ export function ReleaseForm({ given, isNew, onSend, onCancel }: FormProps<Releas
           placeholder="What goes out together"
         />
       </Field>
-      <Field label="By">
-        <DateInput
-          value={dueOn ?? ""}
-          onChange={(day) => setRelease((r) => ({ ...r, dueOn: day || null }))}
-        />
-      </Field>
+      <div className="grid grid-cols-2 gap-2">
+        <Field label="From">
+          <DateInput
+            value={startsOn ?? ""}
+            onChange={(day) => setRelease((r) => ({ ...r, startsOn: day || null }))}
+          />
+        </Field>
+        <Field label="By">
+          <DateInput
+            min={startsOn ?? undefined}
+            value={dueOn ?? ""}
+            onChange={(day) => setRelease((r) => ({ ...r, dueOn: day || null }))}
+          />
+        </Field>
+      </div>
       {moves && (
         <Field label="Why its day moves">
           <TextInput

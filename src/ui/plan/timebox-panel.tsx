@@ -10,6 +10,7 @@ import type { Timebox } from "@/core/plan/membership";
 import type { LargePiece, ReachView } from "@/core/plan/reach-view";
 import type { TimeboxRequest } from "@/core/plan/request";
 import {
+  newRelease,
   sprintAfter,
   sprintStanding,
   sprintWords,
@@ -183,7 +184,7 @@ function Releases({ view, reach, onEdit }: ListProps<Release>) {
   const releases = view.releases.filter(
     (r) => r.releasedAt === null || (view.totals[r.id]?.items ?? 0) > 0,
   );
-  const next = (): Release => ({ id: newId(), name: "", dueOn: null, releasedAt: null });
+  const next = (): Release => newRelease(newId());
   return (
     <Section
       title="Releases"

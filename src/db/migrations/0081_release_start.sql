@@ -1,0 +1,1 @@
+ALTER TABLE "release" ADD COLUMN "starts_on" date;
