@@ -54,8 +54,13 @@ test.each(["", "(", "!", "item.blocked && ", "item.blocked || ", 'item.type == "
       note: "a fact of the item",
       from: text.length,
     });
-    expect(offered[1].insert).toMatch(/^item\.[a-z_]+ $/);
-    expect(offered).toHaveLength(Math.min(40, 1 + factsOffered(VOCABULARY).length));
+    expect(offered.slice(1, 4).map(({ label }) => label)).toEqual([
+      "children.exists(…)",
+      "children.all(…)",
+      "parent.exists(…)",
+    ]);
+    expect(offered[4].insert).toMatch(/^item\.[a-z_]+ $/);
+    expect(offered).toHaveLength(Math.min(40, 4 + factsOffered(VOCABULARY).length));
   },
 );
 

@@ -31,7 +31,7 @@ const asker: Asker = {
 };
 
 /** Items of every shape that the vocabulary knows, many of their facts empty. */
-const anyAsked: fc.Arbitrary<AskedItem> = fc
+const anyAlone: fc.Arbitrary<AskedItem> = fc
   .record({
     projectId: fc.constantFrom("project", "gate"),
     typeId: fc.constantFrom("bug", "story"),
@@ -78,6 +78,15 @@ const anyAsked: fc.Arbitrary<AskedItem> = fc
       promise: fc.constantFrom(null, ...PROMISE_BANDS),
     }),
   );
+
+/** The same with what stands under and above them. */
+const anyAsked: fc.Arbitrary<AskedItem> = fc
+  .record({
+    asked: anyAlone,
+    children: fc.array(anyAlone, { maxLength: 2 }),
+    parent: fc.array(anyAlone, { maxLength: 1 }),
+  })
+  .map(({ asked, ...relatives }) => ({ ...asked, relatives }));
 
 const RUNS = { numRuns: runs(400) };
 

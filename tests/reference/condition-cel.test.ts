@@ -2,7 +2,7 @@ import { celFunc, celMethod, CelScalar, celEnv, parse, plan } from "@bufbuild/ce
 import fc from "fast-check";
 import { factsIn, type Condition } from "@/core/condition/condition";
 import { dateOf, holds, type Asker } from "@/core/condition/evaluate";
-import { factOf, type AskedItem } from "@/core/condition/facts";
+import { factOf, type AskedItem, type FactName } from "@/core/condition/facts";
 import { printCel } from "@/core/condition/cel-print";
 import { factText, factsOffered, labelOf } from "@/core/condition/vocabulary";
 import { computedFields } from "@/core/item/compute-fields";
@@ -46,7 +46,7 @@ const environment = celEnv({
   ],
 });
 
-const anyAsked: fc.Arbitrary<AskedItem> = fc
+const anyAlone: fc.Arbitrary<AskedItem> = fc
   .record({
     projectId: fc.constantFrom("project", "gate"),
     typeId: fc.constantFrom("bug", "story"),
@@ -95,6 +95,14 @@ const anyAsked: fc.Arbitrary<AskedItem> = fc
       : {}) as AskedItem["shown"],
   }));
 
+const anyAsked: fc.Arbitrary<AskedItem & Required<Pick<AskedItem, "relatives">>> = fc
+  .record({
+    asked: anyAlone,
+    children: fc.array(anyAlone, { maxLength: 2 }),
+    parent: fc.array(anyAlone, { maxLength: 1 }),
+  })
+  .map(({ asked, ...relatives }) => ({ ...asked, relatives }));
+
 /** The item as CEL sees it: what is chosen from the project's things is its name. */
 function celItem(asked: AskedItem): Record<string, unknown> {
   return Object.fromEntries(
@@ -122,6 +130,8 @@ test("CEL gives the printed text the same meaning", () => {
         parse(text),
       )({
         item: celItem(asked) as never,
+        children: asked.relatives.children.map(celItem) as never,
+        parent: asked.relatives.parent.map(celItem) as never,
         me: names("noor"),
         current_sprint: "Sprint 1",
         next_sprint: "Sprint 2",
@@ -132,7 +142,9 @@ test("CEL gives the printed text the same meaning", () => {
       });
       // Only an ordering against a fact without a value may be an error.
       if (typeof answer !== "boolean") {
-        expect([...factsIn(condition)].some((f) => factOf(f).of(asked, asker) === null)).toBe(true);
+        const all = [asked, ...asked.relatives.children, ...asked.relatives.parent];
+        const empty = (f: FactName) => all.some((one) => factOf(f).of(one, asker) === null);
+        expect([...factsIn(condition)].some(empty)).toBe(true);
         return;
       }
       compared += 1;

@@ -1,3 +1,4 @@
+import { randomUUID } from "node:crypto";
 import { execFileSync } from "node:child_process";
 import { writeFileSync } from "node:fs";
 import os from "node:os";
@@ -12,6 +13,7 @@ import { board, item } from "@/db/schema";
 import type { PromiseRow } from "@/core/intake/promises-view";
 import { readPromises } from "@/server/intake/promises";
 import { readMatching } from "@/server/item/list/matching";
+import { createItem } from "@/server/item/create";
 import { exportTable, readTable } from "@/server/item/list/table";
 import type { Viewer } from "@/server/people/viewer";
 import { itemIn, refusalOf, send } from "./setup/board";
@@ -201,4 +203,35 @@ test("a board's scope holds in its table as on the board; a board that is none i
   expect(
     (await read({ board: "tix-priorities", condition: OPEN })).head!.total.count,
   ).toBeGreaterThan(n);
+});
+
+test("items are found by what stands under and above them, as far as somebody sees that", async () => {
+  const parent = await itemIn(INES, "The whole pier");
+  const { card: child } = await createItem(INES, {
+    commandId: randomUUID(),
+    projectKey: "TIX",
+    parentId: parent,
+    fields: { title: "A plank of larch", typeId: "task", priority: "urgent" },
+  });
+  const of = (fact: "title", value: string): Condition => ({
+    kind: "compare",
+    fact,
+    op: "contains",
+    value,
+  });
+  const above: Condition = { kind: "some", among: "children", of: [of("title", "plank of larch")] };
+  const below: Condition = { kind: "some", among: "parent", of: [of("title", "whole pier")] };
+  const found = async (condition: Condition, viewer = INES) =>
+    (await read({ condition }, viewer)).rows.map(({ card }) => card.id);
+  expect(await found(above)).toEqual([parent]);
+  expect(await found(below)).toEqual([child.id]);
+  const { total } = (await read({ condition: { kind: "not", of: above } }, INES)).head!;
+  expect(total.count).toBe((await read({}, INES)).head!.total.count - 1);
+  await database()
+    .update(item)
+    .set({ restricted: true, createdBy: "ivo" })
+    .where(eq(item.id, child.id));
+  expect(await found(above, NOOR)).toEqual([]);
+  expect(await found(below, NOOR)).toEqual([]);
+  expect(await found(above, INES)).toEqual([parent]);
 });

@@ -216,6 +216,28 @@ describe("every requirement, through the real write path", () => {
     );
   });
 
+  test("a condition can ask for what stands under an item, whoever sees that", async () => {
+    const vocabulary = await loadVocabulary(database(), "tix");
+    const text = "children.all(child, child.how_to_test != null)";
+    await withRules({
+      requirements: [{ kind: "condition", condition: parseCel(text, vocabulary).condition! }],
+    });
+    const id = await building();
+    const { card: task } = await createItem(NOOR, {
+      commandId: randomUUID(),
+      projectKey: "TIX",
+      parentId: id,
+      fields: { title: "Paint the rail", typeId: "task" },
+    });
+    expect((await sayNo(hand()(id))).help).toBe(
+      "It is made when for all of its children the note on how to test is set.",
+    );
+    const note = { howToTest: "Look at it." };
+    await send(NOOR, task.id, { kind: "edit", seenVersion: task.version, changes: note });
+    await hand()(id);
+    expect((await snapshot(id)).stateId).toBe(await stateId("Waiting for review"));
+  });
+
   test("the agreement is asked for in place, ticked on the way or before, and begins anew in the next state", async () => {
     await publishChange((w) => {
       const [here, ahead] = [

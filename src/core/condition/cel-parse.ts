@@ -8,7 +8,9 @@ import {
   LONGEST_TEXT,
   MOST_COMPARISONS,
   operatorsFor,
+  stepProblem,
   TOO_MANY_COMPARISONS,
+  type Among,
   type Comparison,
   type Condition,
   type ConditionValue,
@@ -99,6 +101,8 @@ function parseSigns(text: string, vocabulary: Vocabulary): ParsedText {
   }
   try {
     const condition = simplify(new Reader(vocabulary).condition(parsed.expr!));
+    const further = stepProblem(condition);
+    if (further) return failed(0, further);
     if (comparisonsIn(condition) > MOST_COMPARISONS) return failed(0, TOO_MANY_COMPARISONS);
     return levelsIn(condition) > DEEPEST
       ? failed(0, `A condition has at most ${DEEPEST} groups inside each other.`)
@@ -147,10 +151,20 @@ const METHODS = Object.fromEntries(
   Object.entries(METHOD_OF).map(([op, method]) => [method, op as Operator]),
 );
 
+type Loop = Extract<Expr["exprKind"], { case: "comprehensionExpr" }>["value"];
+
 type Side = { fact: FactName } | { size: FactName } | { value: ConditionValue | null };
+
+/** What stands around an item, and how one of them is called. */
+const RELATIVES: Record<string, { among: Among; like: string }> = {
+  children: { among: "children", like: "child" },
+  parent: { among: "parent", like: "above" },
+};
 
 class Reader {
   private readonly byText: Map<string, FactName>;
+  /** What facts are those of just now: the item, or one of those around it, as it is called there. */
+  private subject = "item";
 
   constructor(private readonly vocabulary: Vocabulary) {
     this.byText = new Map([...factTexts(vocabulary)].map(([name, text]) => [text, name]));
@@ -164,6 +178,7 @@ class Reader {
       return exprKind.value.testOnly
         ? this.presence(expr, exprKind.value.operand!, exprKind.value.field)
         : this.flag(expr);
+    if (exprKind.case === "comprehensionExpr") return this.relatives(expr, exprKind.value);
     if (exprKind.case !== "callExpr")
       throw new Trouble(expr.id, "A comparison is wanted here, such as item.estimate > 3.");
     const { function: name, args, target } = exprKind.value;
@@ -185,9 +200,36 @@ class Reader {
     throw new Trouble(expr.id, `“${word}” is not understood here.`);
   }
 
+  /**
+   * `children.exists(child, child.state == "Live")` and `children.all(…)`, which the parser has spelt
+   * out as a loop over them: what is asked of each stands beside what was found so far.
+   */
+  private relatives(expr: Expr, { iterRange, iterVar, loopStep }: Loop): Condition {
+    const range = iterRange?.exprKind;
+    const found = range?.case === "identExpr" ? RELATIVES[range.value.name] : undefined;
+    if (!found)
+      throw new Trouble(
+        iterRange?.id ?? expr.id,
+        "Only of children and parent can it be asked which of them are like something.",
+      );
+    const step = loopStep?.exprKind;
+    const call = step?.case === "callExpr" ? step.value : undefined;
+    const every = call?.function === "_&&_";
+    if (!call || (!every && call.function !== "_||_"))
+      throw new Trouble(expr.id, "Of children and parent it can be asked with exists() and all().");
+    if (this.subject !== "item")
+      throw new Trouble(expr.id, "Of children and parents no further ones can be asked.");
+    this.subject = iterVar;
+    const asked = this.condition(call.args[1]);
+    this.subject = "item";
+    const { among } = found;
+    if (!every) return { kind: "some", among, of: [asked] };
+    return { kind: "not", of: { kind: "some", among, of: [{ kind: "not", of: asked }] } };
+  }
+
   /** `has(item.severity)`: the fact has a value. */
   private presence(expr: Expr, operand: Expr, field: string): Condition {
-    const fact = this.named(operand, field, operand, "item.".length);
+    const fact = this.named(operand, field, operand, this.subject.length + 1);
     if (!operatorsFor(fact).includes("is set"))
       throw new Trouble(expr.id, `“${factLabel(fact, this.vocabulary)}” is never empty.`);
     return { kind: "compare", fact, op: "is set", value: null };
@@ -331,15 +373,23 @@ class Reader {
       const { operand, field } = exprKind.value;
       return this.named(operand!, field, expr, 1);
     }
-    throw new Trouble(expr.id, "A fact of the item is wanted here, such as item.type.");
+    throw new Trouble(expr.id, `A fact of the item is wanted here, such as ${this.subject}.type.`);
   }
 
   /**
    * The fact of a name after `item.`. @param at the expression, and how far into it the name stands
    */
   private named(operand: Expr, field: string, at: Expr, into: number): FactName {
-    if (operand.exprKind.case !== "identExpr" || operand.exprKind.value.name !== "item")
-      throw new Trouble(at.id, "A fact of the item is wanted here, such as item.type.");
+    const of = operand.exprKind.case === "identExpr" ? operand.exprKind.value.name : null;
+    if (of !== this.subject && of === "item")
+      throw new Trouble(
+        operand.id,
+        `Here it is about ${this.subject}: write ${this.subject}.${field}.`,
+        0,
+        { word: "item", insert: this.subject },
+      );
+    if (of !== this.subject)
+      throw new Trouble(at.id, `A fact of the item is wanted here, such as ${this.subject}.type.`);
     const name = this.byText.get(field);
     if (name) return name;
     const meant = nearest(field, [...this.byText.keys()]);

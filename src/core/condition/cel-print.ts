@@ -10,29 +10,44 @@ import { factText, labelOf, type Vocabulary } from "./vocabulary";
  * `my_teams` and `day(n)`, the date n days from today, are given by whoever evaluates it.
  */
 export function printCel(condition: Condition, vocabulary: Vocabulary): string {
-  return print(simplify(condition), vocabulary, "nothing");
+  return print(simplify(condition), { vocabulary, subject: "item" }, "nothing");
 }
 
 type Around = "nothing" | "any" | "all" | "not";
 
-function print(condition: Condition, vocabulary: Vocabulary, around: Around): string {
+/** What facts are those of: the item, or what stands under or above it. */
+interface Printing {
+  vocabulary: Vocabulary;
+  subject: "item" | "child" | "above";
+}
+
+/** How one of those around an item is called. */
+const ONE_OF = { children: "child", parent: "above" } as const;
+
+function print(condition: Condition, printing: Printing, around: Around): string {
   switch (condition.kind) {
     case "all":
       if (condition.of.length === 0) return "true";
       return wrap(
-        condition.of.map((c) => print(c, vocabulary, "all")).join(" && "),
+        condition.of.map((c) => print(c, printing, "all")).join(" && "),
         around === "not",
       );
     case "any":
       if (condition.of.length === 0) return "false";
       return wrap(
-        condition.of.map((c) => print(c, vocabulary, "any")).join(" || "),
+        condition.of.map((c) => print(c, printing, "any")).join(" || "),
         around === "all" || around === "not",
       );
     case "not":
-      return `!${print(condition.of, vocabulary, "not")}`;
+      return `!${print(condition.of, printing, "not")}`;
+    case "some": {
+      const subject = ONE_OF[condition.among];
+      const inner = simplify({ kind: "all", of: condition.of });
+      const asked = print(inner, { ...printing, subject }, "nothing");
+      return `${condition.among}.exists(${subject}, ${asked})`;
+    }
     case "compare": {
-      const { text, simple } = printComparison(condition, vocabulary);
+      const { text, simple } = printComparison(condition, printing);
       return wrap(text, around === "not" && !simple);
     }
   }
@@ -59,14 +74,14 @@ export const METHOD_OF: Partial<Record<Operator, string>> = {
 
 function printComparison(
   comparison: Comparison,
-  vocabulary: Vocabulary,
+  printing: Printing,
 ): { text: string; simple: boolean } {
   const { fact, op, value } = comparison;
-  const name = `item.${factText(fact, vocabulary)}`;
+  const name = `${printing.subject}.${factText(fact, printing.vocabulary)}`;
   const { kind } = factOf(fact);
   if (op === "is set") return { text: `${name} != null`, simple: false };
   if (op === "is empty") return { text: `${name} == null`, simple: false };
-  const literal = printValue(comparison, value!, vocabulary);
+  const literal = printValue(comparison, value!, printing);
   if (kind === "flag") return { text: value === true ? name : `!${name}`, simple: true };
   if (op === "counts at least" || op === "counts at most")
     return {
@@ -86,12 +101,16 @@ function printComparison(
   return { text: `${name} ${SIGN[op as keyof typeof SIGN]} ${literal}`, simple: false };
 }
 
-function printValue({ fact }: Comparison, value: ConditionValue, vocabulary: Vocabulary): string {
+function printValue(
+  { fact }: Comparison,
+  value: ConditionValue,
+  { vocabulary, subject }: Printing,
+): string {
   if (Array.isArray(value))
     return `[${value.map((v) => quoted(labelOf(fact, v, vocabulary))).join(", ")}]`;
   if (typeof value === "object") {
     if ("day" in value) return value.day === 0 ? "day(0)" : `day(${value.day})`;
-    if ("fact" in value) return `item.${factText(value.fact, vocabulary)}`;
+    if ("fact" in value) return `${subject}.${factText(value.fact, vocabulary)}`;
     if ("sprint" in value) return sprintText(value.sprint);
     return value.who === "me" ? "me" : "my_teams";
   }

@@ -10,7 +10,8 @@ export interface Chain {
 
 const DENIALS: readonly Operator[] = ["is not", "none of", "lacks", "is empty"];
 
-const denies = (c: Condition): boolean =>
+/** Whether a condition says what is not so. */
+export const denies = (c: Condition): boolean =>
   c.kind === "not" || (c.kind === "compare" && DENIALS.includes(c.op));
 
 /**

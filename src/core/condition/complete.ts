@@ -30,6 +30,16 @@ const SIGNS: Record<string, string> = {
   "one of": "in [",
 };
 
+/** What is asked of those around an item, to be gone on with. */
+const RELATIVES = [
+  { insert: "children.exists(child, child.", label: "children.exists(…)", note: "a child" },
+  { insert: "children.all(child, child.", label: "children.all(…)", note: "all children" },
+  { insert: "parent.exists(above, above.", label: "parent.exists(…)", note: "what it is under" },
+];
+
+/** What facts are those of in a text: the item, a child of it, what stands above it. */
+const SUBJECTS = new Set(["item", "child", "above"]);
+
 /** What can stand at the cursor of a condition's text, best first. */
 export function completions(text: string, cursor: number, vocabulary: Vocabulary): Completion[] {
   const before = tokens(text.slice(0, cursor));
@@ -49,7 +59,7 @@ export function completions(text: string, cursor: number, vocabulary: Vocabulary
 
 function candidates(before: Token[], vocabulary: Vocabulary): Omit<Completion, "from">[] {
   const [second, last] = [before.at(-2), before.at(-1)];
-  if (last?.kind === "dot" && second?.text === "item")
+  if (last?.kind === "dot" && SUBJECTS.has(second?.text ?? ""))
     return factsOffered(vocabulary).map((name) => ({
       insert: factText(name, vocabulary),
       label: factLabel(name, vocabulary),
@@ -69,6 +79,7 @@ function candidates(before: Token[], vocabulary: Vocabulary): Omit<Completion, "
   if (!last || last.kind === "operator" || last.kind === "not" || last.text === "(")
     return [
       { insert: "item.", label: "item.", note: "a fact of the item" },
+      ...RELATIVES,
       ...factsOffered(vocabulary).map((name) => ({
         insert: `item.${factText(name, vocabulary)} `,
         label: factLabel(name, vocabulary),
@@ -91,7 +102,7 @@ function factBefore(before: Token[], vocabulary: Vocabulary): FactName | null {
     if (
       before[i].kind === "word" &&
       before[i - 1]?.kind === "dot" &&
-      before[i - 2]?.text === "item"
+      SUBJECTS.has(before[i - 2]?.text ?? "")
     )
       return [...factTexts(vocabulary)].find(([, text]) => text === before[i].text)?.[0] ?? null;
   }

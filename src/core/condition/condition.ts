@@ -46,14 +46,20 @@ export interface Comparison {
   value: ConditionValue | null;
 }
 
+/** The items that stand directly around another one: those under it, and the one above it. */
+export const AMONG = ["children", "parent"] as const;
+export type Among = (typeof AMONG)[number];
+
 /**
  * Which items are meant. One structure for board scopes, lanes, filters, requirements, automations
- * and targets. All of nothing is every item, any of nothing is none.
+ * and targets. All of nothing is every item, any of nothing is none. `some` holds where all of it
+ * does for at least one child, or for the parent; it goes one step only.
  */
 export type Condition =
   | { kind: "all"; of: Condition[] }
   | { kind: "any"; of: Condition[] }
   | { kind: "not"; of: Condition }
+  | { kind: "some"; among: Among; of: Condition[] }
   | Comparison;
 
 export const EVERY_ITEM: Condition = { kind: "all", of: [] };
@@ -232,6 +238,11 @@ function nested(depth: number): z.ZodType<Condition> {
     z.object({ kind: z.literal("all"), of: z.array(inner).max(MOST_COMPARISONS) }),
     z.object({ kind: z.literal("any"), of: z.array(inner).max(MOST_COMPARISONS) }),
     z.object({ kind: z.literal("not"), of: inner }),
+    z.object({
+      kind: z.literal("some"),
+      among: z.enum(AMONG),
+      of: z.array(inner).max(MOST_COMPARISONS),
+    }),
     comparison,
   ]) as z.ZodType<Condition>;
 }
@@ -250,11 +261,39 @@ export function comparisonsIn(condition: Condition): number {
   return parts.reduce((sum, part) => sum + comparisonsIn(part), 0);
 }
 
+/**
+ * Why a condition goes further than it can: past the children or the parent, or into what is worked
+ * out for a list; null where it does not.
+ */
+export function stepProblem(condition: Condition, beyond = false): string | null {
+  if (condition.kind === "compare")
+    return beyond && condition.fact === "promise"
+      ? "How promises stand cannot be asked of children and parents."
+      : null;
+  const steps = condition.kind === "some";
+  if (steps && beyond) return "Of children and parents no further ones can be asked.";
+  const parts = condition.kind === "not" ? [condition.of] : condition.of;
+  for (const part of parts) {
+    const problem = stepProblem(part, beyond || steps);
+    if (problem) return problem;
+  }
+  return null;
+}
+
+/** Whether a condition asks what other items are, directly under or above one. */
+export const asksRelatives = (condition: Condition): boolean => {
+  if (condition.kind === "compare") return false;
+  const parts = condition.kind === "not" ? [condition.of] : condition.of;
+  return condition.kind === "some" || parts.some(asksRelatives);
+};
+
 /** A condition from outside; at most eight levels deep, with a bounded number of comparisons. */
-export const conditionSchema: z.ZodType<Condition> = nested(DEEPEST).refine(
-  (c) => comparisonsIn(c) <= MOST_COMPARISONS,
-  TOO_MANY_COMPARISONS,
-);
+export const conditionSchema: z.ZodType<Condition> = nested(DEEPEST)
+  .refine((c) => comparisonsIn(c) <= MOST_COMPARISONS, TOO_MANY_COMPARISONS)
+  .superRefine((c, context) => {
+    const problem = stepProblem(c);
+    if (problem) context.addIssue({ code: "custom", message: problem });
+  });
 
 /** The longest text that a condition is read from. */
 export const LONGEST_TEXT = 4_000;
@@ -323,6 +362,7 @@ const CHANGE_BY_THEMSELVES: ReadonlySet<FactName> = new Set<FactName>([
  * time, by what happens to others or outside.
  */
 export function changesByItself(condition: Condition): boolean {
+  if (condition.kind === "some") return true;
   if (condition.kind !== "compare")
     return (condition.kind === "not" ? [condition.of] : condition.of).some(changesByItself);
   const { value } = condition;
@@ -348,10 +388,14 @@ export const looksAround = (condition: Condition): boolean =>
     return AROUND.has(fact) || (own !== null && isShown(own.kind));
   });
 
-/** The facts that a condition asks for. */
+/**
+ * The facts that a condition asks for. What it asks of children or a parent is besides a fact of how
+ * the item is linked: no card says it, and it changes by itself.
+ */
 export function factsIn(condition: Condition): Set<FactName> {
   if (condition.kind === "compare")
     return new Set([condition.fact, otherFact(condition) ?? condition.fact]);
   const parts = condition.kind === "not" ? [condition.of] : condition.of;
-  return new Set(parts.flatMap((c) => [...factsIn(c)]));
+  const facts = new Set(parts.flatMap((c) => [...factsIn(c)]));
+  return condition.kind === "some" ? facts.add("links") : facts;
 }

@@ -61,6 +61,10 @@ export function holds(condition: Condition, asked: AskedItem, asker: Asker): boo
       return condition.of.some((c) => holds(c, asked, asker));
     case "not":
       return !holds(condition.of, asked, asker);
+    case "some": {
+      const around = asked.relatives?.[condition.among] ?? [];
+      return around.some((one) => condition.of.every((c) => holds(c, one, asker)));
+    }
     case "compare":
       return compare(
         withOther(condition, asked, asker),

@@ -1,4 +1,5 @@
 import type { Instant } from "@/core/calendar/instant";
+import type { Among } from "./condition";
 import { DAY } from "@/core/calendar/instant";
 import { daysTouched } from "@/core/calendar/zone";
 import {
@@ -45,6 +46,8 @@ export interface AskedItem {
   computed: Readonly<Record<string, number | null>>;
   /** What its fields show from what it is linked to, by id; what is not there is not shown. */
   shown: Readonly<Record<string, string | number | null>>;
+  /** What stands directly under and above it; left out where nobody asks for it. */
+  relatives?: Readonly<Record<Among, readonly Omit<AskedItem, "relatives">[]>>;
 }
 
 /** Where nothing around an item is known or asked for. */

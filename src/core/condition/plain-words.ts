@@ -10,7 +10,21 @@ export interface InSigns {
 const SIGN_OF: Record<string, string> = { and: "&&", or: "||", not: "!" };
 
 /** Words that mean something of their own in the language. */
-const OWN_MEANING = new Set(["item", "me", "my_teams", "true", "false", "null", "in"]);
+const OWN_MEANING = new Set([
+  "item",
+  "children",
+  "parent",
+  "child",
+  "above",
+  "exists",
+  "all",
+  "me",
+  "my_teams",
+  "true",
+  "false",
+  "null",
+  "in",
+]);
 
 /** Texts in quotation marks, comments, what stands behind a dot, words, and any other character. */
 const PARTS =

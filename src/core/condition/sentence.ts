@@ -8,6 +8,8 @@ import {
   type WrittenCondition,
 } from "./condition";
 import { factOf, ownFieldOf } from "./facts";
+import { denies } from "./chain";
+import { simplify } from "./simplify";
 import { sprintEnding } from "./sprint-word";
 import { factLabel, factUnit, labelOf, type Vocabulary } from "./vocabulary";
 
@@ -23,11 +25,39 @@ export function conditionSentence(condition: Condition, vocabulary: Vocabulary):
       return condition.of.length === 0
         ? "it is no item at all"
         : joined(condition.of, "or", vocabulary);
-    case "not":
-      return `it is not so that ${bracketed(condition.of, vocabulary)}`;
+    case "not": {
+      const { of } = condition;
+      if (of.kind === "some") return noneSentence(of, vocabulary);
+      return `it is not so that ${bracketed(of, vocabulary)}`;
+    }
+    case "some":
+      return `${SOME[condition.among]} ${relativeWords(condition.of, vocabulary)}`;
     case "compare":
       return comparisonSentence(condition, vocabulary);
   }
+}
+
+type OfRelatives = Extract<Condition, { kind: "some" }>;
+
+const SOME = {
+  children: "for at least one of its children",
+  parent: "for what it stands under",
+} as const;
+
+const relativeWords = (of: readonly Condition[], vocabulary: Vocabulary): string =>
+  conditionSentence({ kind: "all", of: [...of] }, vocabulary);
+
+/** That none of them is so; of those that are not so: that all of them are. */
+function noneSentence({ among, of }: OfRelatives, vocabulary: Vocabulary): string {
+  const [only] = of;
+  if (of.length === 1 && among === "children" && denies(only)) {
+    const all = simplify({ kind: "not", of: only });
+    return `for all of its children ${conditionSentence(all, vocabulary)}`;
+  }
+  const words = relativeWords(of, vocabulary);
+  return among === "children"
+    ? `for none of its children ${words}`
+    : `it stands under nothing for which ${words}`;
 }
 
 /** A condition that may still be unfinished, as a sentence. */
@@ -45,7 +75,8 @@ function joined(parts: readonly Condition[], word: "and" | "or", vocabulary: Voc
 /** Brackets where "and" and "or" would otherwise run into each other. */
 function bracketed(condition: Condition, vocabulary: Vocabulary): string {
   const words = conditionSentence(condition, vocabulary);
-  return (condition.kind === "all" || condition.kind === "any") && condition.of.length > 1
+  return condition.kind === "some" ||
+    ((condition.kind === "all" || condition.kind === "any") && condition.of.length > 1)
     ? `(${words})`
     : words;
 }

@@ -23,6 +23,10 @@ export function simplify(condition: Condition): Condition {
       return condition;
     case "not":
       return negated(simplify(condition.of));
+    case "some": {
+      const of = condition.of.map(simplify).flatMap((c) => (c.kind === "all" ? c.of : [c]));
+      return { ...condition, of };
+    }
     case "all":
     case "any": {
       const { kind } = condition;

@@ -38,7 +38,7 @@ export function copyOf(workflow: Workflow, newId: () => string, name = workflow.
 function withStates(condition: Condition, idOf: (id: StateId) => StateId): Condition {
   if (condition.kind === "not") return { kind: "not", of: withStates(condition.of, idOf) };
   if (condition.kind !== "compare")
-    return { kind: condition.kind, of: condition.of.map((c) => withStates(c, idOf)) };
+    return { ...condition, of: condition.of.map((c) => withStates(c, idOf)) };
   if (condition.fact !== "stateId" && condition.fact !== "everIn") return condition;
   const { value } = condition;
   return {

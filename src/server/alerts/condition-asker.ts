@@ -1,13 +1,18 @@
 import { eq } from "drizzle-orm";
 import type { Happened } from "@/core/alerts/happened";
 import type { StepDoer } from "@/core/alerts/own-rule";
-import { asksWhoLooks, looksAround, type Condition } from "@/core/condition/condition";
+import {
+  asksRelatives,
+  asksWhoLooks,
+  looksAround,
+  type Condition,
+} from "@/core/condition/condition";
 import { holds } from "@/core/condition/evaluate";
 import type { AskedItem } from "@/core/condition/facts";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { Reader } from "@/db/connection";
 import { project, teamMember } from "@/db/schema";
-import { askedItem } from "../condition/asked-items";
+import { askedFor } from "../condition/asked-items";
 import { projectAsker } from "../condition/asker";
 import { seesAnywhere, type ItemColumns } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -26,7 +31,7 @@ export interface Occurrence {
 /** Whether conditions hold for an item, each as its person sees what stands around it. */
 export function conditionAsker(reader: Reader, { of, at }: Occurrence) {
   const asking = once(() => projectAsking(reader, of.projectId, at));
-  const around = new Map<string, Promise<AskedItem>>();
+  const around = new Map<string, Promise<AskedItem[]>>();
   return async (viewer: Viewer, condition: Condition): Promise<boolean> => {
     const project = await asking();
     const { personId } = viewer;
@@ -35,9 +40,11 @@ export function conditionAsker(reader: Reader, { of, at }: Occurrence) {
     const sees = looks ? (other: ItemColumns) => seesAnywhere(reader, viewer, other) : undefined;
     // What stands around it differs by who looks; the item itself does not.
     const key = looks ? personId : "";
-    const asked = around.get(key) ?? askedItem(reader, of, project.ownFields, sees);
-    around.set(key, asked);
-    return holds(condition, await asked, { ...project, personId, teamIds });
+    const place = `${asksRelatives(condition)} ${key}`;
+    const asked = around.get(place) ?? askedFor([condition], reader, [of], project.ownFields, sees);
+    around.set(place, asked);
+    const [one] = await asked;
+    return holds(condition, one, { ...project, personId, teamIds });
   };
 }
 

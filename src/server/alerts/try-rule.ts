@@ -20,7 +20,7 @@ import { grouped } from "@/core/item/grouped";
 import { applyEvent } from "@/core/item/snapshot";
 import { database } from "@/db/connection";
 import { item, itemEvent, project } from "@/db/schema";
-import { askedItems } from "../condition/asked-items";
+import { askedFor } from "../condition/asked-items";
 import { viewerAsker } from "../condition/asker";
 import { historiesOf, readEvents, wasUndone } from "../item/history";
 import { enterProject, seesItem, visibleTo } from "../people/access";
@@ -132,7 +132,7 @@ async function thoseThatHeld(
     .from(project)
     .where(eq(project.id, present[0].projectId));
   const asker = await viewerAsker(db, viewer, of, now);
-  const around = await askedItems(db, present, asker.ownFields, asker.sees);
+  const around = await askedFor([condition], db, present, asker.ownFields, asker.sees);
   return around.flatMap((asked, i) =>
     byItem.get(ids[i])!.filter(({ at, seqs }) => {
       const then = snapshotAfter(histories.get(ids[i])!, seqs.at(-1)!);

@@ -1,5 +1,6 @@
-import { and, eq, inArray, or, sql, type SQL } from "drizzle-orm";
+import { and, eq, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
+import { asksRelatives, type Condition } from "@/core/condition/condition";
 import type { AskedItem } from "@/core/condition/facts";
 import { computedFields } from "@/core/item/compute-fields";
 import { grouped } from "@/core/item/grouped";
@@ -9,6 +10,7 @@ import type { Reader } from "@/db/connection";
 import { follow, item, itemLink, itemType, stay } from "@/db/schema";
 import type { ItemColumns } from "../people/access";
 import { readShown } from "./shown";
+import { snapshotOf } from "../item/rows";
 import { votesColumn } from "../item/votes";
 import { childCounts, dependenciesOf } from "../item/around";
 
@@ -104,13 +106,47 @@ async function levelsOf(
 const openOf = (counts: { children: number; finishedChildren: number } | undefined): number =>
   counts === undefined ? 0 : counts.children - counts.finishedChildren;
 
-/** One item, by its snapshot. */
-export async function askedItem(
+/**
+ * The same with what stands directly under and above each, for conditions that ask for that.
+ * @param sees which of those count; all where it is left out
+ */
+export async function askedWithRelatives(
   reader: Reader,
-  snapshot: ItemSnapshot,
+  items: readonly ItemSnapshot[],
   ownFields: readonly OwnField[] = [],
   sees?: (of: ItemColumns) => SQL | undefined,
-): Promise<AskedItem> {
-  const [asked] = await askedItems(reader, [snapshot], ownFields, sees);
-  return asked;
+): Promise<AskedItem[]> {
+  if (items.length === 0) return [];
+  const ids = items.map(({ id }) => id);
+  const parents = items.flatMap(({ parentId }) => parentId ?? []);
+  const rows = await reader
+    .select()
+    .from(item)
+    .where(
+      and(
+        or(inArray(item.parentId, ids), inArray(item.id, parents)),
+        isNull(item.withdrawnAt),
+        sees?.(item),
+      ),
+    );
+  const [asked, around] = await Promise.all([
+    askedItems(reader, items, ownFields, sees),
+    askedItems(reader, rows.map(snapshotOf), ownFields, sees),
+  ]);
+  const children = grouped(around, (one) => one.item.parentId);
+  const byId = new Map(around.map((one) => [one.item.id, one]));
+  return asked.map((one) => {
+    const parent = one.item.parentId === null ? undefined : byId.get(one.item.parentId);
+    return {
+      ...one,
+      relatives: { children: children.get(one.item.id) ?? [], parent: parent ? [parent] : [] },
+    };
+  });
 }
+
+/** Some items as far as conditions ask for what stands around them. */
+export const askedFor = (
+  conditions: readonly Condition[],
+  ...of: Parameters<typeof askedItems>
+): Promise<AskedItem[]> =>
+  conditions.some(asksRelatives) ? askedWithRelatives(...of) : askedItems(...of);

@@ -52,9 +52,27 @@ export function compileCondition(condition: Condition, asker: SqlAsker): SQL {
       return or(...condition.of.map((c) => compileCondition(c, asker))) ?? FALSE;
     case "not":
       return not(compileCondition(condition.of, asker));
+    case "some":
+      return compileRelatives(condition, asker);
     case "compare":
       return compileComparison(condition, asker);
   }
+}
+
+/**
+ * Whether something around an item is like what is asked. The items around are looked for by
+ * themselves, as rows of `item` of their own, so that the same is compiled of them.
+ */
+function compileRelatives(
+  { among, of }: Extract<Condition, { kind: "some" }>,
+  asker: SqlAsker,
+): SQL {
+  const like = and(...of.map((c) => compileCondition(c, asker)), asker.sees?.(item)) ?? TRUE;
+  return among === "children"
+    ? sql`${item.id} in (select ${item.parentId} from ${item} where ${item.parentId} is not null and ${item.withdrawnAt} is null and ${like})`
+    : known(
+        sql`${item.parentId} in (select ${item.id} from ${item} where ${item.withdrawnAt} is null and ${like})`,
+      );
 }
 
 function compileComparison({ fact, op, value }: Comparison, asker: SqlAsker): SQL {

@@ -16,7 +16,7 @@ import { namedSql } from "@/db/statement";
 import { countLimits } from "../board/count-limits";
 import { limitsTouching, type LoadedLimit } from "../board/covering-limits";
 import { projectAsker } from "../condition/asker";
-import { askedItem } from "../condition/asked-items";
+import { askedFor } from "../condition/asked-items";
 import type { ProjectAccess } from "../people/access";
 import type { Principal } from "../people/viewer";
 import type { Entered } from "./errand";
@@ -196,7 +196,8 @@ async function scopeReader(
 ): Promise<(limit: LoadedLimit, when: "before" | "after") => boolean> {
   if (limits.every(({ scope }) => scope === null)) return () => true;
   const asker = await projectAsker(tx, project, Date.now());
-  const asked = await askedItem(tx, before ?? after, asker.ownFields);
+  const scopes = limits.flatMap(({ scope }) => scope ?? []);
+  const [asked] = await askedFor(scopes, tx, [before ?? after], asker.ownFields);
   const then = {
     ...asked,
     item: after,

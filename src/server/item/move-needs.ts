@@ -1,3 +1,4 @@
+import { isRead } from "@/core/condition/condition";
 import { and, desc, eq, exists, inArray, isNull, lt, not, or, sql } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import { NOTHING_AROUND, type AskedItem } from "@/core/condition/facts";
@@ -12,7 +13,7 @@ import type { Actor } from "@/core/workflow/decide-move";
 import type { Transition } from "@/core/workflow/workflow";
 import type { Transaction } from "@/db/connection";
 import { item, itemEvent, membership, teamMember } from "@/db/schema";
-import { askedItem } from "../condition/asked-items";
+import { askedFor } from "../condition/asked-items";
 import type { ProjectAccess } from "../people/access";
 import { membersAmong } from "../people/belonging";
 import type { Principal } from "../people/viewer";
@@ -50,6 +51,9 @@ export async function moveNeeds({
   const asksTeams =
     transition?.who.some((m) => m.kind === "team") ||
     requirements.some((r) => r.kind === "condition");
+  const conditions = requirements.flatMap((r) =>
+    r.kind === "condition" && isRead(r.condition) ? [r.condition] : [],
+  );
   const asksAround = requirements.some(
     (r) => r.kind === "condition" || r.kind === "sub-tasks finished",
   );
@@ -72,7 +76,7 @@ export async function moveNeeds({
       teamIds,
       requester: viewer.requester,
     },
-    around: before && asksAround ? await askedItem(tx, before) : NOTHING_AROUND,
+    around: before && asksAround ? (await askedFor(conditions, tx, [before]))[0] : NOTHING_AROUND,
     asker: { personId: viewer.personId, teamIds, now, zone: access.project.zone, sprints },
     ownFields,
     // Only of what is finished, and may be open again by it, is it asked.

@@ -1,8 +1,14 @@
 "use client";
-import type { ActionProps, NotToggleProps, VersatileSelectorProps } from "react-querybuilder";
+import {
+  update,
+  type ActionProps,
+  type NotToggleProps,
+  type VersatileSelectorProps,
+} from "react-querybuilder";
 import { Button } from "@/ui/kit/button";
 import { Check } from "@/ui/kit/check";
 import { Select } from "@/ui/kit/select";
+import type { BuilderGroup } from "./query";
 
 /** Which fact, which comparison, how a group is joined. */
 export function BuilderSelect(props: VersatileSelectorProps) {
@@ -47,17 +53,48 @@ export function BuilderRemove({ label, title, handleOnClick, disabled }: ActionP
   );
 }
 
-/** Turns a group round. */
-export function BuilderNot({ checked, handleOnChange, label, title, disabled }: NotToggleProps) {
+/** What a group is about. */
+const ABOUT = [
+  { value: "", label: "of the item" },
+  { value: "children", label: "of a child" },
+  { value: "parent", label: "of what it stands under" },
+];
+
+/** Says whether a group is about the item, a child or its parent, and turns it round. */
+export function BuilderNot({
+  checked,
+  handleOnChange,
+  label,
+  title,
+  disabled,
+  ruleGroup,
+  path,
+  schema,
+}: NotToggleProps) {
+  const { among = "" } = ruleGroup as BuilderGroup;
+  const about = (next: string) =>
+    schema.dispatchQuery(
+      update(schema.getQuery(), "among" as never, next === "" ? undefined : next, path),
+    );
   return (
-    <Check
-      className="text-[12.5px]"
-      title={title}
-      disabled={disabled}
-      checked={checked ?? false}
-      onChange={handleOnChange}
-    >
-      {label}
-    </Check>
+    <>
+      <Select
+        className="!w-auto"
+        label="What the group is about"
+        disabled={disabled}
+        value={among}
+        options={ABOUT}
+        onChange={about}
+      />
+      <Check
+        className="text-[12.5px]"
+        title={title}
+        disabled={disabled}
+        checked={checked ?? false}
+        onChange={handleOnChange}
+      >
+        {label}
+      </Check>
+    </>
   );
 }

@@ -2,6 +2,7 @@ import type { RuleGroupType, RuleType } from "react-querybuilder";
 import {
   comparisonProblem,
   operatorsFor,
+  type Among,
   type Comparison,
   type Condition,
   type ConditionValue,
@@ -10,11 +11,14 @@ import {
 import { factOf, isFactName, type FactName } from "@/core/condition/facts";
 import { optionsOf, type Vocabulary } from "@/core/condition/vocabulary";
 
+/** A group of the builder; among: it is about one of those around the item. */
+export type BuilderGroup = RuleGroupType & { among?: Among };
+
 /**
  * A condition as the builder's groups and rules; "not" is a group that is turned round. Each has
  * its place as its id, so that it stays the same field on the page while it is edited.
  */
-export function queryOf(condition: Condition, id = "0"): RuleGroupType {
+export function queryOf(condition: Condition, id = "0"): BuilderGroup {
   switch (condition.kind) {
     case "all":
     case "any":
@@ -22,6 +26,14 @@ export function queryOf(condition: Condition, id = "0"): RuleGroupType {
         id,
         combinator: condition.kind === "all" ? "and" : "or",
         not: false,
+        rules: condition.of.map((c, i) => ruleOf(c, `${id}-${i}`)),
+      };
+    case "some":
+      return {
+        id,
+        combinator: "and",
+        not: false,
+        among: condition.among,
         rules: condition.of.map((c, i) => ruleOf(c, `${id}-${i}`)),
       };
     case "not": {
@@ -45,15 +57,24 @@ function ruleOf(condition: Condition, id: string): RuleType | RuleGroupType {
  * The builder's groups and rules as a condition. A rule that is not yet whole gets a value that
  * makes it so.
  */
-export function conditionOf(query: RuleGroupType, vocabulary: Vocabulary): Condition {
+export function conditionOf(
+  query: BuilderGroup,
+  vocabulary: Vocabulary,
+  ofRelatives = false,
+): Condition {
+  // Of children and parents no further ones are asked: such a group is a plain one.
+  const among = ofRelatives ? undefined : query.among;
   const of = query.rules.flatMap((r): Condition[] =>
     typeof r === "string"
       ? []
       : "rules" in r
-        ? [conditionOf(r, vocabulary)]
+        ? [conditionOf(r, vocabulary, ofRelatives || among !== undefined)]
         : [comparisonOf(r, vocabulary)],
   );
-  const group: Condition = { kind: query.combinator === "or" ? "any" : "all", of };
+  const joined: Condition = { kind: query.combinator === "or" ? "any" : "all", of };
+  const group: Condition = among
+    ? { kind: "some", among, of: joined.kind === "all" ? of : [joined] }
+    : joined;
   return query.not ? { kind: "not", of: group } : group;
 }
 

@@ -20,6 +20,13 @@ function example(fact: FactName, vocabulary: Vocabulary): string {
   return printCel(condition, vocabulary).replace('"…"', '"fog"');
 }
 
+/** What is asked of what stands under and above an item. */
+const AROUND = [
+  { label: "at least one child", written: "children.exists(child, child.blocked)" },
+  { label: "all children", written: 'children.all(child, child.state_kind == "finished")' },
+  { label: "what it stands under", written: 'parent.exists(above, above.priority == "high")' },
+];
+
 /** All fields that a filter knows, each with an example in the text form. */
 export function KnownWords({
   words,
@@ -29,7 +36,8 @@ export function KnownWords({
   vocabulary: Vocabulary;
 }) {
   const [text, setText] = useState("");
-  const found = words.filter(({ label }) => foldCase(label).includes(foldCase(text.trim())));
+  const asked = (label: string) => foldCase(label).includes(foldCase(text.trim()));
+  const found = words.filter(({ label }) => asked(label));
   return (
     <section aria-label="Words it knows" className="w-[290px] shrink-0 border-l border-line pl-3">
       <h3 className="text-[13px]">Words it knows</h3>
@@ -40,6 +48,12 @@ export function KnownWords({
         onChange={(event) => setText(event.target.value)}
       />
       <dl className="mt-1.5 max-h-[300px] overflow-y-auto text-[12.5px]">
+        {AROUND.filter(({ label }) => asked(label)).map(({ label, written }) => (
+          <div key={label} className="py-0.5">
+            <dt className="font-semibold">{label}</dt>
+            <dd className="key break-words text-ink-soft">{written}</dd>
+          </div>
+        ))}
         {found.map(({ fact, label }) => (
           <div key={fact} className="py-0.5">
             <dt className="font-semibold">{label}</dt>

@@ -1,7 +1,9 @@
 import fc from "fast-check";
 import {
+  AMONG,
   comparableWith,
   operatorsFor,
+  otherFact,
   type Comparison,
   type Condition,
   type ConditionValue,
@@ -88,18 +90,40 @@ export function anyComparison(vocabulary: Vocabulary): fc.Arbitrary<Comparison> 
   );
 }
 
-/** Any condition, some levels deep. */
-export function anyCondition(vocabulary: Vocabulary): fc.Arbitrary<Condition> {
+/** Any condition about an item alone, some levels deep. */
+function anyOfItem(
+  vocabulary: Vocabulary,
+  comparison: fc.Arbitrary<Condition> = anyComparison(vocabulary),
+): fc.Arbitrary<Condition> {
   const { condition } = fc.letrec<{ condition: Condition }>((tie) => ({
     condition: fc.oneof(
       { depthSize: "small", withCrossShrink: true },
-      anyComparison(vocabulary),
+      comparison,
       fc.array(tie("condition"), { maxLength: 3 }).map((of): Condition => ({ kind: "all", of })),
       fc.array(tie("condition"), { maxLength: 3 }).map((of): Condition => ({ kind: "any", of })),
       tie("condition").map((of): Condition => ({ kind: "not", of })),
     ),
   }));
   return condition;
+}
+
+/** Any condition: about an item, its children and its parent. */
+export function anyCondition(vocabulary: Vocabulary): fc.Arbitrary<Condition> {
+  // How promises stand is asked of the items of a list alone.
+  const inner = anyComparison(vocabulary).filter(
+    ({ fact, value }) => fact !== "promise" && otherFact({ value }) !== "promise",
+  );
+  const ofRelatives = fc
+    .record({
+      among: fc.constantFrom(...AMONG),
+      of: fc.array(anyOfItem(vocabulary, inner), { minLength: 1, maxLength: 2 }),
+    })
+    .map((some): Condition => ({ kind: "some", ...some }));
+  const leaf = fc.oneof(
+    { weight: 5, arbitrary: anyComparison(vocabulary) as fc.Arbitrary<Condition> },
+    { weight: 1, arbitrary: ofRelatives },
+  );
+  return anyOfItem(vocabulary, leaf);
 }
 
 /** The ferry world's names, with one that occurs twice. */

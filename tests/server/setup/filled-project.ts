@@ -6,7 +6,7 @@ import { timeboxProject, item, ownField, release, sprint, itemLink } from "@/db/
 import { PROMISE_BANDS, type PromiseBand } from "@/core/item/promise-band";
 import type { AskedItem } from "@/core/condition/facts";
 import type { Vocabulary } from "@/core/condition/vocabulary";
-import { askedItems } from "@/server/condition/asked-items";
+import { askedWithRelatives } from "@/server/condition/asked-items";
 import { loadVocabulary } from "@/server/condition/vocabulary";
 import { snapshotOf } from "@/server/item/rows";
 import { anyCriteria, anyOutside, anyOwn, OWN_FIELDS } from "../../core/setup/conditions";
@@ -78,7 +78,7 @@ export async function fillProject(): Promise<{
         : [],
     ),
   );
-  const asked = await askedItems(
+  const asked = await askedWithRelatives(
     db,
     (await db.select().from(item).where(FILLED)).map(snapshotOf),
     OWN_FIELDS,

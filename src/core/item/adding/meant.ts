@@ -89,6 +89,7 @@ export function meantBy(condition: Condition, asker: Asker): Meant {
         condition.of.map((one) => meantBy(one, asker)).find((one) => !saysNothing(one)) ?? NOTHING
       );
     case "not":
+    case "some":
       return NOTHING;
     case "compare":
       return meantByOne(condition, asker);
