@@ -55,17 +55,17 @@ test.each<[string, Condition, string]>([
   [
     'children.exists(child, child.priority == "high")',
     some("children", high),
-    "for at least one of its children the priority is high",
+    "for at least one of its children, the priority is high",
   ],
   [
     '!children.exists(child, child.priority == "high")',
     not(some("children", high)),
-    "for none of its children the priority is high",
+    "for none of its children, the priority is high",
   ],
   [
     'parent.exists(above, above.priority == "high" && above.type == "Bug")',
     some("parent", high, { kind: "compare", fact: "typeId", op: "is", value: "bug" }),
-    "for what it stands under the priority is high and the type is Bug",
+    "for what it stands under, the priority is high and the type is Bug",
   ],
   [
     '!parent.exists(above, above.priority == "high")',
@@ -82,7 +82,7 @@ test("all of them is none that is not so, whatever they are called in the text",
   const text = 'children.all(x, x.priority == "high" || x.estimate > 3.0)';
   const { condition } = parseCel(text, VOCABULARY);
   expect(conditionSentence(condition!, VOCABULARY)).toBe(
-    "for all of its children the priority is high or the estimate is more than 3",
+    "for all of its children, the priority is high or the estimate is more than 3",
   );
   const read = printCel(condition!, VOCABULARY);
   expect(parseCel(read, VOCABULARY).condition).toEqual(condition);

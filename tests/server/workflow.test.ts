@@ -230,7 +230,7 @@ describe("every requirement, through the real write path", () => {
       fields: { title: "Paint the rail", typeId: "task" },
     });
     expect((await sayNo(hand()(id))).help).toBe(
-      "It is made when for all of its children the note on how to test is set.",
+      "It is made when for all of its children, the note on how to test is set.",
     );
     const note = { howToTest: "Look at it." };
     await send(NOOR, task.id, { kind: "edit", seenVersion: task.version, changes: note });

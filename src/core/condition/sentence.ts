@@ -40,8 +40,8 @@ export function conditionSentence(condition: Condition, vocabulary: Vocabulary):
 type OfRelatives = Extract<Condition, { kind: "some" }>;
 
 const SOME = {
-  children: "for at least one of its children",
-  parent: "for what it stands under",
+  children: "for at least one of its children,",
+  parent: "for what it stands under,",
 } as const;
 
 const relativeWords = (of: readonly Condition[], vocabulary: Vocabulary): string =>
@@ -52,11 +52,11 @@ function noneSentence({ among, of }: OfRelatives, vocabulary: Vocabulary): strin
   const [only] = of;
   if (of.length === 1 && among === "children" && denies(only)) {
     const all = simplify({ kind: "not", of: only });
-    return `for all of its children ${conditionSentence(all, vocabulary)}`;
+    return `for all of its children, ${conditionSentence(all, vocabulary)}`;
   }
   const words = relativeWords(of, vocabulary);
   return among === "children"
-    ? `for none of its children ${words}`
+    ? `for none of its children, ${words}`
     : `it stands under nothing for which ${words}`;
 }
 

@@ -43,7 +43,7 @@ export function BacklogFilterButton({
       </Popover>
       {narrows && (
         <span className="flex min-w-0 items-center gap-2 text-[13px]">
-          <b className="max-w-[280px] truncate" title={writtenSentence(filter, vocabulary)}>
+          <b className="max-w-[190px] truncate" title={writtenSentence(filter, vocabulary)}>
             {writtenSentence(filter, vocabulary)}
           </b>
           <TextButton onClick={showAll}>Show all</TextButton>

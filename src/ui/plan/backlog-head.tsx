@@ -32,7 +32,7 @@ export function BacklogHead({ backlog, reach }: { backlog: Backlog; reach: Reach
       <LookedAt backlog={backlog} />
       <span className="flex-1" />
       <BacklogFilterButton filter={backlog.filter} vocabulary={view.vocabulary} />
-      <ReachFrom reach={reach} />
+      <ReachFrom reach={reach} brief={backlog.filter.narrows} />
       <InNoColumn
         astray={view.astray}
         projectKey={view.project.key}
@@ -113,7 +113,14 @@ function LookedAt({ backlog: { view, look, changeLook } }: { backlog: Backlog })
 }
 
 /** From what the reach is drawn, or why none is. */
-function ReachFrom({ reach: { data, weeks, setWeeks, ranked } }: { reach: ReachHandle }) {
+function ReachFrom({
+  reach: { data, weeks, setWeeks, ranked },
+  brief,
+}: {
+  reach: ReachHandle;
+  /** Whether there is little room for words. */
+  brief: boolean;
+}) {
   const { reach, past } = data;
   if (!ranked)
     return (
@@ -125,7 +132,9 @@ function ReachFrom({ reach: { data, weeks, setWeeks, ranked } }: { reach: ReachH
     <span className="flex items-center gap-1 text-[13px] text-ink-soft">
       {reach === null
         ? `${counted(past.weeks, "whole week")} with ${counted(past.finished, "finished item")}: too little to say how far it reaches`
-        : "reach from the last"}
+        : brief
+          ? "reach"
+          : "reach from the last"}
       {(reach !== null || weeks !== USUAL_REACH_WEEKS) && (
         <Select
           plain
