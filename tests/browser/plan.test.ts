@@ -235,6 +235,19 @@ describe("its parts, columns and counted values", () => {
   });
 });
 
+test("an item opens beside the rows, and the next and the previous one by keys", async () => {
+  const [first, second] = await keys();
+  await ines.page.focus(`[data-key="${first}"]`);
+  await ines.keys("Enter");
+  await ines.page.waitForFunction((key: string) => location.search.includes(key), {}, first);
+  await ines.page.focus(`[data-key="${first}"]`);
+  await ines.keys("ArrowDown");
+  await ines.page.waitForFunction((key: string) => location.search.includes(key), {}, second);
+  await ines.keys("ArrowUp");
+  await ines.page.waitForFunction((key: string) => location.search.includes(key), {}, first);
+  expect(await keys()).toEqual(expect.arrayContaining([first, second]));
+});
+
 test("a due date says whether it is kept where the item stands", async () => {
   const [first] = await keys();
   await ines.open(`/p/TIX/plan?item=${first}`);

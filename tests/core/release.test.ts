@@ -1,6 +1,6 @@
 import { burnUp, movedWords } from "@/core/plan/release-plan";
 import { releaseSchema } from "@/core/plan/sprint";
-import type { SprintItem } from "@/core/plan/sprint-ledger";
+import type { ItemOverTime } from "@/core/plan/sprint-ledger";
 
 describe("the day of a release", () => {
   const change = (from: string | null, to: string | null) => ({ from, to });
@@ -38,7 +38,7 @@ describe("the day of a release", () => {
 });
 
 test("a release gets ready by what is finished in it, with all that is in it drawn apart", () => {
-  const item = (of: Partial<SprintItem>): SprintItem => ({
+  const item = (of: Partial<ItemOverTime>): ItemOverTime => ({
     id: "a",
     inside: [{ from: 0, to: null }],
     finished: [],

@@ -7,7 +7,7 @@ import {
   sprintDays,
   sprintOutcome,
   velocityRange,
-  type SprintItem,
+  type ItemOverTime,
 } from "@/core/plan/sprint-ledger";
 import { runs } from "./setup/runs";
 
@@ -15,7 +15,7 @@ const START = 100;
 const END = 200;
 
 /** An item that is in the sprint from before its start on, of a size. */
-const item = (id: string, size: number | null, more: Partial<SprintItem> = {}): SprintItem => ({
+const item = (id: string, size: number | null, more: Partial<ItemOverTime> = {}): ItemOverTime => ({
   id,
   inside: [{ from: 50, to: null }],
   finished: [],
@@ -28,7 +28,7 @@ const item = (id: string, size: number | null, more: Partial<SprintItem> = {}): 
  * A sprint worked by hand. At its start 5 + 3 + 8 + 2 points are in it, one more item was finished
  * before: 18 are left of four items, 20 of scope.
  */
-const WORKED: SprintItem[] = [
+const WORKED: ItemOverTime[] = [
   item("done", 5, { finished: [{ from: 130, to: null }], deliveredAt: 130 }),
   item("re-sized", 3, {
     sizes: [
@@ -105,7 +105,7 @@ const anyItem = fc
       { maxLength: 4 },
     ),
   })
-  .map(({ id, inside, finished, sizes }): SprintItem => {
+  .map(({ id, inside, finished, sizes }): ItemOverTime => {
     const stretches = (at: number[]) => {
       const sorted = at.toSorted((a, b) => a - b);
       return sorted.flatMap((from, i) =>

@@ -2,7 +2,7 @@ import type { DayNumber, Instant } from "@/core/calendar/instant";
 import type { Day } from "@/core/calendar/month";
 import { parseIsoDate } from "@/core/calendar/zone";
 import { counted } from "@/core/formats/counted";
-import { leftAt, scopeAt, type SprintItem, type SizeUnit } from "./sprint-ledger";
+import { leftAt, scopeAt, type ItemOverTime, type SizeUnit } from "./sprint-ledger";
 
 /** That the day of a release was set, moved or taken away. */
 export interface DateChange {
@@ -42,7 +42,7 @@ export interface BurnUpDay {
 
 /** How a release got ready, with its scope drawn apart. @param ends when each day ends */
 export const burnUp = (
-  items: readonly SprintItem[],
+  items: readonly ItemOverTime[],
   ends: readonly { day: DayNumber; at: Instant }[],
 ): BurnUpDay[] =>
   ends.map(({ day, at }) => {

@@ -1,5 +1,5 @@
 import type { DayNumber, Instant, Interval } from "@/core/calendar/instant";
-import type { SprintItem } from "./sprint-ledger";
+import type { ItemOverTime } from "./sprint-ledger";
 
 /*
  * A sprint in hours: the ledger of what is left is the same, only that what an item is counted by is
@@ -7,9 +7,9 @@ import type { SprintItem } from "./sprint-ledger";
  */
 
 /** An item by the hours left on it over time, as a sprint asks for it. */
-interface OverTime extends Omit<SprintItem, "inside" | "sizes"> {
+interface OverTime extends Omit<ItemOverTime, "inside" | "sizes"> {
   /** The hours left on it, each from when on; null: nobody had said. */
-  hours: SprintItem["sizes"];
+  hours: ItemOverTime["sizes"];
 }
 
 /** A task below something that is planned. */
@@ -24,9 +24,9 @@ interface TaskOverTime extends OverTime {
  * @returns items whose sizes are hours
  */
 export function hourItems(
-  members: readonly (OverTime & Pick<SprintItem, "inside">)[],
+  members: readonly (OverTime & Pick<ItemOverTime, "inside">)[],
   tasks: readonly TaskOverTime[],
-): SprintItem[] {
+): ItemOverTime[] {
   const inside = new Map(members.map((member) => [member.id, member.inside]));
   const below = tasks.flatMap(({ parentId, createdAt, hours, ...task }) => {
     const above = inside.get(parentId);

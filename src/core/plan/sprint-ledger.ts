@@ -1,9 +1,12 @@
 import type { DayNumber, Instant, Interval } from "@/core/calendar/instant";
 
-/** What an item was, as far as a sprint asks: how large, whether in it, whether finished. */
-export interface SprintItem {
+/**
+ * What an item was over time, as far as a sprint, a release or a large piece asks: how large, whether
+ * in it, whether finished.
+ */
+export interface ItemOverTime {
   id: string;
-  /** When it was in the sprint. */
+  /** When it was in it. */
   inside: readonly Interval[];
   /** When it was finished: from each finish until it was reopened. */
   finished: readonly Interval[];
@@ -40,18 +43,18 @@ const covers = (intervals: readonly Interval[], at: Instant): boolean =>
   intervals.some(({ from, to }) => from <= at && (to === null || at < to));
 
 /** How large an item was at an instant; null where nobody had sized it by then. */
-export function sizeAt({ sizes }: Pick<SprintItem, "sizes">, at: Instant): number | null {
+export function sizeAt({ sizes }: Pick<ItemOverTime, "sizes">, at: Instant): number | null {
   return sizes.findLast(({ from }) => from <= at)?.size ?? null;
 }
 
 /** What an item adds to what is left in a sprint at an instant. */
-function leftOf(item: SprintItem, at: Instant): Amounts {
+function leftOf(item: ItemOverTime, at: Instant): Amounts {
   const open = covers(item.inside, at) && !covers(item.finished, at);
   return open ? { points: sizeAt(item, at) ?? 0, items: 1 } : { points: 0, items: 0 };
 }
 
 /** What is left in a sprint at an instant. */
-export function leftAt(items: readonly SprintItem[], at: Instant): Amounts {
+export function leftAt(items: readonly ItemOverTime[], at: Instant): Amounts {
   const left = { points: 0, items: 0 };
   for (const item of items) {
     const { points, items: one } = leftOf(item, at);
@@ -66,7 +69,7 @@ export function leftAt(items: readonly SprintItem[], at: Instant): Amounts {
  * what is left at any instant is what was left at the start, with all of them until then.
  */
 export function sprintChanges(
-  items: readonly SprintItem[],
+  items: readonly ItemOverTime[],
   { start, end }: { start: Instant; end: Instant },
 ): SprintChange[] {
   const changes: SprintChange[] = [];
@@ -87,7 +90,7 @@ export function sprintChanges(
 }
 
 /** What changed of an item between two instants in a row. */
-function changeOf(item: SprintItem, before: Instant, at: Instant): SprintChange[] {
+function changeOf(item: ItemOverTime, before: Instant, at: Instant): SprintChange[] {
   const [was, is] = [leftOf(item, before), leftOf(item, at)];
   const change = { points: is.points - was.points, items: is.items - was.items };
   if (change.points === 0 && change.items === 0) return [];
@@ -95,7 +98,7 @@ function changeOf(item: SprintItem, before: Instant, at: Instant): SprintChange[
   return [{ at, itemId: item.id, term, change }];
 }
 
-function termOf(item: SprintItem, before: Instant, at: Instant, items: number): SprintTerm {
+function termOf(item: ItemOverTime, before: Instant, at: Instant, items: number): SprintTerm {
   if (items === 0) return "re-estimated";
   if (items > 0) return covers(item.inside, before) ? "reopened" : "added";
   return covers(item.inside, at) ? "finished" : "taken out";
@@ -115,7 +118,7 @@ export interface SprintDay {
  * @param ends when each day ends, from the first on
  */
 export function sprintDays(
-  items: readonly SprintItem[],
+  items: readonly ItemOverTime[],
   { start, ends }: { start: Instant; ends: readonly { day: DayNumber; at: Instant }[] },
 ): SprintDay[] {
   const last = ends.at(-1);
@@ -130,7 +133,7 @@ export function sprintDays(
 }
 
 /** All that is in a sprint at an instant, finished or not. */
-export function scopeAt(items: readonly SprintItem[], at: Instant): Amounts {
+export function scopeAt(items: readonly ItemOverTime[], at: Instant): Amounts {
   const inside = items.filter((item) => covers(item.inside, at));
   return {
     points: inside.reduce((sum, item) => sum + (sizeAt(item, at) ?? 0), 0),
@@ -162,7 +165,7 @@ export interface SprintOutcome {
  * first delivered in it; an interruption has no points, and none are made up for it.
  */
 export function sprintOutcome(
-  items: readonly SprintItem[],
+  items: readonly ItemOverTime[],
   { start, end }: { start: Instant; end: Instant },
 ): SprintOutcome {
   const changes = sprintChanges(items, { start, end });
@@ -180,7 +183,7 @@ export function sprintOutcome(
   );
   const committed = open(start);
   const wasIn = new Set(committed.map(({ id }) => id));
-  const sizeOf = (item: SprintItem) => sizeAt(item, item.deliveredAt!);
+  const sizeOf = (item: ItemOverTime) => sizeAt(item, item.deliveredAt!);
   return {
     committed: ids(committed),
     added: having("added"),
@@ -194,7 +197,7 @@ export function sprintOutcome(
   };
 }
 
-const ids = (items: readonly SprintItem[]): string[] => items.map(({ id }) => id);
+const ids = (items: readonly ItemOverTime[]): string[] => items.map(({ id }) => id);
 
 /** Of how many past sprints velocity is told. */
 export const VELOCITY_OF = 6;

@@ -3,7 +3,7 @@ import type { Day } from "@/core/calendar/month";
 import { dayNumber, dayStart, isoDate, parseIsoDate } from "@/core/calendar/zone";
 import { burnUp } from "@/core/plan/release-plan";
 import type { BurnUpDayView } from "@/core/plan/release-view";
-import type { SprintItem } from "@/core/plan/sprint-ledger";
+import type { ItemOverTime } from "@/core/plan/sprint-ledger";
 
 /** So many days of how something got on are drawn at most. */
 const MOST_DAYS = 120;
@@ -17,7 +17,7 @@ interface Stretch {
 }
 
 /** How something got on, day by day, from its start to an instant; nothing while nothing was in it. */
-export const burnUpOf = (items: readonly SprintItem[], stretch: Stretch): BurnUpDayView[] =>
+export const burnUpOf = (items: readonly ItemOverTime[], stretch: Stretch): BurnUpDayView[] =>
   burnUp(
     items,
     daysOf(

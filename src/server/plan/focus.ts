@@ -6,7 +6,7 @@ import type { PastSprint } from "@/core/plan/sprint-view";
 import type { Reader } from "@/db/connection";
 import { recordedIn } from "../time/in-sprints";
 import { pastSprint } from "./past-sprints";
-import { sprintItems } from "./sprint-items";
+import { timeboxItems } from "./timebox-items";
 
 /** Who works, when, and on which days of the project nobody does. */
 export interface Workers {
@@ -45,7 +45,7 @@ export async function readFocus(
 ): Promise<PastFocus> {
   const ended = sprints.filter(({ endedAt }) => endedAt !== null).slice(-VELOCITY_OF);
   const [members, recorded] = await Promise.all([
-    sprintItems(
+    timeboxItems(
       reader,
       ended.map(({ id }) => id),
     ),

@@ -14,7 +14,7 @@ import { notFound } from "../refused";
 import { burnUpOf } from "./burn-up";
 import { progressOf } from "./large-pieces";
 import { readReach } from "./reach";
-import { itemsOverTime } from "./sprint-items";
+import { itemsOverTime } from "./timebox-items";
 
 /** Large pieces that finished longer ago than so many days are left out of the tree. */
 const FINISHED_SHOWN = 60;

@@ -21,7 +21,7 @@ import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { burnUpOf } from "./burn-up";
 import { readReach } from "./reach";
-import { sprintItems } from "./sprint-items";
+import { timeboxItems } from "./timebox-items";
 import { loadReleases } from "./timeboxes";
 
 /** The releases of a project, with what was delivered and is in none of them. */
@@ -93,7 +93,7 @@ export async function readRelease(
     readItems(reader, and(inside, seesAnywhere(reader, viewer))!, project.zone, {
       order: sql`${finished}, ${item.rank}`,
     }),
-    sprintItems(reader, [releaseId], "release"),
+    timeboxItems(reader, [releaseId], "release"),
     found.releasedAt === null ? readReach(viewer, projectKey, {}, now) : null,
   ]);
   return {

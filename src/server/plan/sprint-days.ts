@@ -9,7 +9,7 @@ import {
   SPRINT_UNITS,
   sprintDays,
   type SprintChange,
-  type SprintItem,
+  type ItemOverTime,
   type SprintUnit,
 } from "@/core/plan/sprint-ledger";
 import type { Counted, SprintDayView, TermTotals } from "@/core/plan/sprint-view";
@@ -17,8 +17,8 @@ import type { sprint } from "@/db/schema";
 
 /** What was ever in a sprint, by its size, and with the tasks below it by the hours left on it. */
 interface InSprint {
-  items: readonly SprintItem[];
-  inHours: readonly SprintItem[];
+  items: readonly ItemOverTime[];
+  inHours: readonly ItemOverTime[];
 }
 
 const rounded = (hours: number): number => Math.round(hours * 100) / 100;
@@ -59,7 +59,7 @@ export function daysOf(asked: DaysAsked): SprintDayView[] {
   const begun = bounds ? leftIn(asked, bounds.start) : { points: 0, items: 0, hours: 0 };
   const even = SPRINT_UNITS.map((unit) => [unit, idealLine(begun[unit], works)] as const);
   const ends = bounds ? endsOf(numbers, bounds, asked) : [];
-  const dayBy = (of: readonly SprintItem[]) =>
+  const dayBy = (of: readonly ItemOverTime[]) =>
     new Map(
       bounds ? sprintDays(of, { start: bounds.start, ends }).map((day) => [day.day, day]) : [],
     );

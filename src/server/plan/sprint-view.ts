@@ -1,7 +1,7 @@
 import { and, asc, eq, inArray, isNull, ne, sql } from "drizzle-orm";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { workOfDay } from "@/core/calendar/working-time";
-import { sprintOutcome, type SprintItem } from "@/core/plan/sprint-ledger";
+import { sprintOutcome, type ItemOverTime } from "@/core/plan/sprint-ledger";
 import {
   sprintBounds,
   sprintStanding,
@@ -18,7 +18,7 @@ import { notFound } from "../refused";
 import { pastSprint } from "./past-sprints";
 import { readScopeChanges } from "./scope-changes";
 import { counted, daysOf, leftIn } from "./sprint-days";
-import { sprintHours, sprintItems, workedOn } from "./sprint-items";
+import { sprintHours, timeboxItems, workedOn } from "./timebox-items";
 import { loadSprints } from "./timeboxes";
 
 type Row = typeof sprint.$inferSelect;
@@ -48,7 +48,7 @@ export async function readSprint(
   const before = all
     .filter(({ endsOn, endedAt }) => endedAt !== null && endsOn < own.startsOn)
     .slice(-PAST_SHOWN);
-  const members = await sprintItems(reader, [sprintId, ...before.map(({ id }) => id)]);
+  const members = await timeboxItems(reader, [sprintId, ...before.map(({ id }) => id)]);
   const items = members.get(sprintId) ?? [];
   const bounds = sprintBounds(row, now);
   const inHours = await sprintHours(reader, items);
@@ -132,7 +132,7 @@ const pickSprint = ({
 async function seenAmong(
   reader: Reader,
   viewer: Viewer,
-  items: readonly SprintItem[],
+  items: readonly ItemOverTime[],
 ): Promise<ReadonlySet<string>> {
   if (items.length === 0) return new Set();
   const rows = await reader
@@ -151,7 +151,7 @@ async function seenAmong(
 }
 
 function outcomeOf(
-  items: readonly SprintItem[],
+  items: readonly ItemOverTime[],
   bounds: SprintBounds,
   seen: ReadonlySet<string>,
 ): SprintView["outcome"] {

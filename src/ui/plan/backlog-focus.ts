@@ -11,8 +11,12 @@ const rowBeside = (row: HTMLElement, by: -1 | 1): HTMLElement | undefined => {
   return rows[rows.indexOf(row) + by];
 };
 
-/** Puts the focus on the row above or below. */
-export const focusBeside = (row: HTMLElement, by: -1 | 1): void => rowBeside(row, by)?.focus();
+/** Puts the focus on the row above or below. @returns the key of its item; undefined where none is there */
+export function focusBeside(row: HTMLElement, by: -1 | 1): string | undefined {
+  const beside = rowBeside(row, by);
+  beside?.focus();
+  return beside?.dataset.key;
+}
 
 /** The cells of a row that can be changed, from left to right; those without room are not among them. */
 const cellsOf = (row: HTMLElement): HTMLElement[] =>

@@ -50,7 +50,7 @@ export function BacklogScreen({
   const { view, rows, putCard } = backlog;
   const [moving] = useState(() => new Map<string, OnTheWay>());
   const moves = useMoves(view, putCard, moving);
-  const { openItem } = usePanel();
+  const { openItem, itemKey } = usePanel();
   const open = useCallback((card: Card) => openItem(card.key), [openItem]);
   const reach = useReach(view, backlog, firstReach);
   const { pieces } = reach.data;
@@ -58,6 +58,7 @@ export function BacklogScreen({
   const order = useBacklogOrder(backlog, {
     moves,
     pieces,
+    follows: itemKey !== null,
     onOpen: open,
     onChoose: (card) => chosen.turn(card),
   });

@@ -101,11 +101,14 @@ export function useBacklogOrder(
   {
     moves,
     pieces,
+    follows,
     onOpen,
     onChoose,
   }: {
     moves: Moves;
     pieces: readonly LargePiece[];
+    /** Whether an item is open beside the rows: the one that has the focus is shown there then. */
+    follows: boolean;
     onOpen: OnOpen;
     /** Takes it along with others, or leaves it out. */
     onChoose: (card: Card) => void;
@@ -166,6 +169,11 @@ export function useBacklogOrder(
     const above = crosses || to < from;
     void place(dragged, above ? (cards[to - 1]?.id ?? null) : cards[to].id);
   };
+  const goBeside = (row: HTMLElement, by: -1 | 1) => {
+    const key = focusBeside(row, by);
+    const card = follows && rows.find((one) => one.key === key);
+    if (card) onOpen(card);
+  };
   const onKey = (event: KeyboardEvent<HTMLElement>, card: Card) => {
     const { key, altKey, currentTarget: row } = event;
     if (event.target !== row) return void (focusCell(event) && event.preventDefault());
@@ -174,8 +182,8 @@ export function useBacklogOrder(
       Enter: () => onOpen(card),
       "]": view.rights.move && (() => pull(card)),
       x: view.rights.edit && (() => onChoose(card)),
-      ArrowUp: () => (moving ? step(card, -1) : focusBeside(row, -1)),
-      ArrowDown: () => (moving ? step(card, 1) : focusBeside(row, 1)),
+      ArrowUp: () => (moving ? step(card, -1) : goBeside(row, -1)),
+      ArrowDown: () => (moving ? step(card, 1) : goBeside(row, 1)),
       ArrowRight: () => focusFirstCell(row),
       Home: moving && (() => void place(card, null)),
       End: moving && (() => void toEnd(card)),

@@ -6,17 +6,17 @@ import { UNIT_LEVEL } from "@/core/item/item-type";
 import { grouped } from "@/core/item/grouped";
 import type { Timebox } from "@/core/plan/membership";
 import { hourItems, type WorkedDay } from "@/core/plan/sprint-hours";
-import type { SprintItem } from "@/core/plan/sprint-ledger";
+import type { ItemOverTime } from "@/core/plan/sprint-ledger";
 import type { Reader } from "@/db/connection";
 import { item, itemEvent, itemType, stay, timeboxMembership, timeEntry } from "@/db/schema";
 import { readEvents, wasUndone } from "../item/history";
 
 /** Everything that was ever in some sprints or releases, by those, as far as their figures ask for it. */
-export async function sprintItems(
+export async function timeboxItems(
   reader: Reader,
   sprintIds: readonly string[],
   box: Timebox = "sprint",
-): Promise<Map<string, SprintItem[]>> {
+): Promise<Map<string, ItemOverTime[]>> {
   if (sprintIds.length === 0) return new Map();
   const members = await reader
     .select({
@@ -44,7 +44,7 @@ interface Stay extends Interval {
 export async function itemsOverTime(
   reader: Reader,
   stays: readonly Stay[],
-): Promise<Map<string, SprintItem[]>> {
+): Promise<Map<string, ItemOverTime[]>> {
   const ids = [...new Set(stays.map(({ itemId }) => itemId))];
   const [sizes, finished, delivered] = await Promise.all([
     historyOf(reader, ids, "estimate"),
@@ -125,8 +125,8 @@ async function deliveredOf(reader: Reader, ids: readonly string[]): Promise<Map<
 /** What is in a sprint and the tasks below that, by the hours that are left on each. */
 export async function sprintHours(
   reader: Reader,
-  members: readonly SprintItem[],
-): Promise<SprintItem[]> {
+  members: readonly ItemOverTime[],
+): Promise<ItemOverTime[]> {
   const ids = members.map(({ id }) => id);
   if (ids.length === 0) return [];
   const tasks = await reader
