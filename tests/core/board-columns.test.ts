@@ -501,10 +501,11 @@ describe("columns that nothing of now is in", () => {
 describe("where what happened says something else than the state", () => {
   const told = (change: Partial<Card>) =>
     card({ stateKind: "working", reviewerId: null, ...change });
-  const around = (children: number, finishedChildren: number, talked = 0) => ({
+  const around = (children: number, finishedChildren: number, talked = 0, worked = false) => ({
     children,
     finishedChildren,
     talked,
+    worked,
   });
   const review = { byReviewer: true };
   const build = { byReviewer: false };
@@ -534,6 +535,13 @@ describe("where what happened says something else than the state", () => {
       build,
       around(0, 0, 3),
       "talked about on 3 days, not begun",
+    ],
+    [
+      "worked on for days",
+      { stateKind: "unstarted" },
+      build,
+      around(0, 0, 4, true),
+      "worked on for 4 days, not begun",
     ],
     ["talked about for a day", { stateKind: "unstarted" }, build, around(0, 0, 2), null],
     [

@@ -2,8 +2,9 @@ import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
 import { BACKLOG_PAGE, type BacklogRows } from "@/core/plan/backlog-view";
 import { randomUUID } from "node:crypto";
 import { DAY } from "@/core/calendar/instant";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { database } from "@/db/connection";
-import { comment, item } from "@/db/schema";
+import { comment, item, timeEntry } from "@/db/schema";
 import { enterBoard } from "@/server/board/enter";
 import { aroundItems } from "@/server/item/list/around";
 import { writeCursor } from "@/server/item/list/cursor";
@@ -146,7 +147,24 @@ test("days of talk about what waits are told, until it is begun; those of before
     });
     return (await aroundItems(reader, INES, ground, [id]))[id];
   };
-  expect((await around())?.talked).toBe(3);
+  expect(await around()).toMatchObject({ talked: 3, worked: false });
+  // Time that is recorded says the same: of a day of talk nothing new, of another one more.
+  const record = (daysAgo: number) =>
+    database()
+      .insert(timeEntry)
+      .values({
+        id: randomUUID(),
+        itemId: id,
+        personId: "ivo",
+        on: isoDate(dayNumber(entered - daysAgo * DAY, "Europe/London")),
+        minutes: 30,
+        at: entered,
+      });
+  await record(3);
+  expect(await around()).toMatchObject({ talked: 3, worked: true });
+  await record(2);
+  await record(9);
+  expect(await around()).toMatchObject({ talked: 4, worked: true });
   await move(INES, id, "Ready");
   expect((await around())?.talked).toBeUndefined();
 });

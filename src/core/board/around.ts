@@ -28,8 +28,12 @@ export interface Around {
   finishedChildren: number;
   /** Of a large piece: all that is under it, however deep, by type. */
   below?: readonly Below[];
-  /** Of what is not begun: on how many days of the last two weeks somebody said something about it. */
+  /**
+   * Of what is not begun: on how many days of the last two weeks somebody said something about it or
+   * recorded time on it, and whether it was time.
+   */
   talked?: number;
+  worked?: boolean;
   /** What it waits for and was not delivered yet, and how much of that is not to be seen. */
   waitsFor: Waiting[];
   waitsForUnseen: number;

@@ -14,7 +14,7 @@ export interface Reality {
 
 type Told = Pick<Card, "stateKind" | "reviewerId" | "withdrawn">;
 
-/** From so many days of talk on somebody is at it, whatever its state says. */
+/** From so many days of talk, or of time recorded, on somebody is at it, whatever its state says. */
 export const TALK_DAYS = 3;
 
 /**
@@ -25,10 +25,10 @@ export const TALK_DAYS = 3;
 export function realityOf(
   { stateKind, reviewerId, withdrawn }: Told,
   state: Pick<State, "byReviewer"> | undefined,
-  around: Pick<Around, "children" | "finishedChildren" | "talked"> | undefined,
+  around: Pick<Around, "children" | "finishedChildren" | "talked" | "worked"> | undefined,
 ): Reality | null {
   if (withdrawn) return null;
-  const { children = 0, finishedChildren = 0, talked = 0 } = around ?? {};
+  const { children = 0, finishedChildren = 0, talked = 0, worked = false } = around ?? {};
   // What waits for its review has not been given to anybody yet.
   if (state?.byReviewer && stateKind === "working" && reviewerId === null)
     return { kind: "no reviewer", words: "nobody is its reviewer" };
@@ -43,6 +43,9 @@ export function realityOf(
       words: `begun: ${finishedChildren} of ${counted(children, "child", "children")} done`,
     };
   if (stateKind === "unstarted" && talked >= TALK_DAYS)
-    return { kind: "talked about", words: `talked about on ${talked} days, not begun` };
+    return {
+      kind: "talked about",
+      words: `${worked ? "worked on for" : "talked about on"} ${talked} days, not begun`,
+    };
   return null;
 }

@@ -1,6 +1,6 @@
 import type { SpanBelow } from "@/core/timeline/view";
 import type { TimeOfItem } from "@/core/time/sums";
-import { and, eq, gt, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
+import { and, eq, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
 import { alias, type AnyPgColumn } from "drizzle-orm/pg-core";
 import { DAY, type Instant } from "@/core/calendar/instant";
 import type { Day } from "@/core/calendar/month";
@@ -9,7 +9,7 @@ import type { Reader, Transaction } from "@/db/connection";
 import { LARGE_LEVEL, UNIT_LEVEL } from "@/core/item/item-type";
 import { MOST_TAKEN_ALONG } from "@/core/item/project-change";
 import type { Below } from "@/core/board/around";
-import { comment, item, itemLink, itemType, project } from "@/db/schema";
+import { comment, item, itemLink, itemType, project, timeEntry } from "@/db/schema";
 import { invalid } from "../refused";
 import { keyColumn } from "./key";
 
@@ -79,28 +79,30 @@ export async function idsUnder(reader: Reader, itemId: string): Promise<string[]
 /** How far back talk counts. */
 const TALK_MS = 14 * DAY;
 
-/** On how many days people talked about those of some items that are not begun, since they wait. */
-export const talkOf = (
+/**
+ * On how many days people talked about those of some items that are not begun, or recorded time on
+ * them, since they wait; and whether it was time on one of these days.
+ */
+export async function talkOf(
   reader: Reader,
   ids: readonly string[],
   { zone, now }: { zone: string; now: Instant },
-) =>
-  reader
-    .select({
-      id: comment.itemId,
-      talked: sql<number>`count(distinct (${comment.at} at time zone ${zone})::date)::int`,
-    })
-    .from(comment)
-    .innerJoin(item, eq(item.id, comment.itemId))
-    .where(
-      and(
-        sql`${comment.itemId} = any(${sql.param([...ids])}::uuid[])`,
-        eq(item.stateKind, "unstarted"),
-        gt(comment.at, now - TALK_MS),
-        gt(comment.at, item.enteredStateAt),
-      ),
-    )
-    .groupBy(comment.itemId);
+): Promise<{ id: string; talked: number; worked: boolean }[]> {
+  const since = sql`greatest(${item.enteredStateAt}, to_timestamp(${(now - TALK_MS) / 1000}))`;
+  const dayOf = (at: SQL | AnyPgColumn) => sql`(${at} at time zone ${zone}::text)::date`;
+  const of = sql`${item.id} = any(${sql.param([...ids])}::uuid[]) and ${item.stateKind} = 'unstarted'`;
+  const { rows } = await reader.execute<{ id: string; talked: number; worked: boolean }>(sql`
+    select id, count(distinct day)::int as talked, bool_or(worked) as worked from (
+      select ${item.id} as id, ${dayOf(comment.at)} as day, false as worked
+        from ${comment} join ${item} on ${item.id} = ${comment.itemId}
+        where ${of} and ${comment.at} > ${since}
+      union all
+      select ${item.id}, ${timeEntry.on}, true
+        from ${timeEntry} join ${item} on ${item.id} = ${timeEntry.itemId}
+        where ${of} and ${timeEntry.goneAt} is null and ${timeEntry.on} >= ${dayOf(since)}
+    ) as said group by id`);
+  return rows;
+}
 
 const under = alias(item, "under");
 

@@ -25,7 +25,7 @@ export async function aroundItems(
   const around: Record<string, Around> = {};
   const at = (id: string): Around => (around[id] ??= structuredClone(NOTHING_AROUND_IT));
   for (const { parentId, ...counts } of children) Object.assign(at(parentId!), counts);
-  for (const { id, talked } of talk) at(id).talked = talked;
+  for (const { id, talked, worked } of talk) Object.assign(at(id), { talked, worked });
   for (const { root, ...of } of below) at(root).below = [...(at(root).below ?? []), of];
   for (const { waiting, wanted, waits, seesWaiting, seesWanted } of dependencies) {
     if (asked.has(waiting.id)) {
