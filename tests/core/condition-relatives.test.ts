@@ -7,6 +7,7 @@ import {
   conditionSchema,
   factsIn,
   looksAround,
+  sayWhatOthersDo,
   type Condition,
 } from "@/core/condition/condition";
 import { holds, type Asker } from "@/core/condition/evaluate";
@@ -135,6 +136,9 @@ test("it is about others: no card says it, it changes by itself, and no value na
   ]);
   expect(asksRelatives(not({ kind: "all", of: [condition] }))).toBe(true);
   expect(asksRelatives(not(high))).toBe(false);
+  expect(sayWhatOthersDo(factsIn(condition))).toBe(true);
+  expect(sayWhatOthersDo(factsIn(high))).toBe(false);
+  expect(sayWhatOthersDo(["own.shown number.f"])).toBe(true);
   expect(factsIn(condition).has("priority")).toBe(true);
   expect(withoutNarrowing(condition, "priority")).toEqual(condition);
 });

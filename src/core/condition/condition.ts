@@ -389,6 +389,16 @@ export const looksAround = (condition: Condition): boolean =>
   });
 
 /**
+ * Whether some facts say what others say: values shown from linked items, and what children and
+ * parents are. A change of an item can change them of any other.
+ */
+export const sayWhatOthersDo = (facts: Iterable<FactName>): boolean =>
+  [...facts].some((fact) => {
+    const own = ownFieldOf(fact);
+    return fact === "links" || (own !== null && isShown(own.kind));
+  });
+
+/**
  * The facts that a condition asks for. What it asks of children or a parent is besides a fact of how
  * the item is linked: no card says it, and it changes by itself.
  */

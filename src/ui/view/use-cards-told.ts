@@ -1,5 +1,5 @@
 "use client";
-import { asksForCards } from "@/core/board/card-look";
+import { asksForCards, cardLookFacts } from "@/core/board/card-look";
 import type { CardsTold } from "@/core/item/list/card-facts";
 import { listContract } from "@/core/item/list/contract";
 import type { AskedLook } from "@/core/view/asked-look";
@@ -24,6 +24,7 @@ export function useCardsTold(
   const { data } = useTold<CardsTold>({
     query: queryOf(listContract.cards, { params, body }),
     on: asksForCards(look.cards),
+    facts: cardLookFacts(look.cards),
     first: first ? initial : null,
     askAfter: (of) => ask(listContract.cards, { params, body: { ...body, of } }),
     merged: (before, told, of) => ({

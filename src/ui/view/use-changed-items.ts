@@ -8,10 +8,17 @@ const TOGETHER_MS = 400;
 /**
  * Asks after items of which something was heard, those above them too, as what a parent says may
  * follow from what is under it.
- * @param askAfter some of them; @param all nothing is known of what happened
+ * @param askAfter some of them; @param all nothing is known of what happened, or it can be anything
  */
 export function useChangedItems(
-  on: boolean,
+  {
+    on,
+    ofOthers,
+  }: {
+    on: boolean;
+    /** Whether what is said of an item can change by any other: then all are read again. */
+    ofOthers: boolean;
+  },
   askAfter: (ids: string[]) => Promise<void>,
   all: () => unknown,
 ): void {
@@ -25,7 +32,8 @@ export function useChangedItems(
   const askNow = () => {
     const of = [...changed.current];
     changed.current = new Set();
-    void latest.current(of);
+    if (ofOthers) void all();
+    else void latest.current(of);
   };
   useLive((message) => {
     if (!on) return;

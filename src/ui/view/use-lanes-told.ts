@@ -1,5 +1,6 @@
 "use client";
 import { asksForLanes, NOTHING_TOLD, type LanesTold } from "@/core/board/lane";
+import { lanesFacts } from "@/core/board/lanes-by";
 import { listContract } from "@/core/item/list/contract";
 import type { AskedLook } from "@/core/view/asked-look";
 import { ask, queryOf } from "@/ui/kit/request";
@@ -19,6 +20,7 @@ export function useLanesTold(
   const { data } = useTold<LanesTold>({
     query: queryOf(listContract.lanes, { params, body }),
     on: asksForLanes(lanes),
+    facts: lanesFacts(lanes),
     first: first ? initial : null,
     askAfter: (of) => ask(listContract.lanes, { params, body: { ...body, of } }),
     merged: (before, told) => ({

@@ -1,5 +1,6 @@
 "use client";
 import { useMemo } from "react";
+import { factsIn } from "@/core/condition/condition";
 import { listContract } from "@/core/item/list/contract";
 import type { MatchingView } from "@/core/item/list/table";
 import type { AskedLook } from "@/core/view/asked-look";
@@ -27,6 +28,7 @@ export function useMatching(
   const { data, found } = useTold<MatchingView>({
     query: queryOf(listContract.matching, { params, body }),
     on: narrows,
+    facts: factsIn(body.condition),
     first: first ? initial : null,
     askAfter: (of) => ask(listContract.matching, { params, body: { ...body, of } }),
     merged: ({ ids }, told, of) => {

@@ -1,5 +1,7 @@
 "use client";
 import { useQuery, useQueryClient, type QueryKey } from "@tanstack/react-query";
+import { sayWhatOthersDo } from "@/core/condition/condition";
+import type { FactName } from "@/core/condition/facts";
 import { readAnew } from "@/ui/kit/read-anew";
 import { useChangedItems } from "./use-changed-items";
 
@@ -12,12 +14,15 @@ import { useChangedItems } from "./use-changed-items";
 export function useTold<Told extends object>({
   query,
   on,
+  facts,
   first,
   askAfter,
   merged,
 }: {
   query: { queryKey: QueryKey; queryFn: () => Promise<Told> };
   on: boolean;
+  /** What it follows from. */
+  facts: Iterable<FactName>;
   first: Told | null;
   askAfter: (of: string[]) => Promise<Told>;
   merged: (before: Told, told: Told, of: readonly string[]) => Told;
@@ -44,6 +49,6 @@ export function useTold<Told extends object>({
       void refetch();
     }
   };
-  useChangedItems(on, again, refetch);
+  useChangedItems({ on, ofOthers: sayWhatOthersDo(facts) }, again, refetch);
   return { data: on ? (found.data as Told | undefined) : undefined, found };
 }
