@@ -157,28 +157,64 @@ async function board(app: Application): Promise<Row[]> {
   ];
 }
 
-/** The last two projects have nothing but a backlog: one of all its items, one of 50. */
+const LONG_BACKLOG = 10_000;
+const SHORT_BACKLOG = 100;
+
+/** Two projects have nothing but a backlog: one of all its items and of another project's, one of few. */
 async function onlyBacklogs(): Promise<void> {
+  await pool().query(
+    "update item set project_id = 'b20', number = number + 100000 where project_id = 'b18'",
+  );
   const into = "state_id = project_id || '-0', state_kind = 'unstarted', finished_at = null";
   await pool().query(`update item set ${into} where project_id in ('b19', 'b20')`);
   await pool().query(
-    "update item set withdrawn_at = now() where project_id = 'b19' and number > 50",
+    "update item set withdrawn_at = now() where project_id = 'b19' and number > $1",
+    [SHORT_BACKLOG],
   );
   await pool().query("analyze item");
 }
 
-async function backlog(app: Application): Promise<Row> {
+async function backlog(app: Application): Promise<Row[]> {
   await onlyBacklogs();
   const open = (key: string) => async () => (await app.send(`/p/${key}/plan`)).text();
   await timed(3, open("BIG20"));
   await timed(3, open("BIG19"));
-  return {
-    what: "open a backlog of 5,000, median",
-    measured: median(await timed(15, open("BIG20"))),
-    yardstick: median(await timed(15, open("BIG19"))),
-    against: "the same of 50",
-    reach: 2,
-  };
+  const long = LONG_BACKLOG.toLocaleString("en");
+  const against = `the same of ${SHORT_BACKLOG}`;
+  return [
+    {
+      what: `open a backlog of ${long}, median`,
+      measured: median(await timed(15, open("BIG20"))),
+      yardstick: median(await timed(15, open("BIG19"))),
+      against,
+      reach: 1.5,
+    },
+    {
+      what: `give a row of a backlog of ${long} another place, median`,
+      measured: median(await timed(60, await placing(app, "b20"))),
+      yardstick: median(await timed(60, await placing(app, "b19"))),
+      against,
+      reach: 1.5,
+    },
+  ];
+}
+
+/** Puts rows of a backlog behind others, one after the other. */
+async function placing(app: Application, projectId: string) {
+  const { rows } = await pool().query<{ id: string }>(
+    'select id from item where project_id = $1 and withdrawn_at is null order by rank collate "C" limit 100',
+    [projectId],
+  );
+  const place = (i: number) =>
+    app.ask(itemContract.command, {
+      body: {
+        commandId: newId(),
+        itemId: rows[i % 50].id,
+        command: { kind: "place", below: rows[50 + (i % 50)].id },
+      },
+    });
+  await timed(10, place);
+  return place;
 }
 
 /** All that is measured through the product as it runs. */
@@ -195,7 +231,7 @@ export async function overHttp(): Promise<Row[]> {
       ...(await board(app)),
       ...(await boardInBrowser(app)),
       await timelineInBrowser(app),
-      await backlog(app),
+      ...(await backlog(app)),
     ];
   } finally {
     await app.stop();

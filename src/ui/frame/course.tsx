@@ -35,10 +35,16 @@ export function Course({
   return (
     <nav
       aria-label={label}
-      className="relative ml-3 shrink-0 max-[860px]:order-last max-[860px]:mx-auto max-[860px]:mt-1"
+      className="relative ml-3 max-w-full shrink-0 max-[860px]:order-last max-[860px]:mx-auto max-[860px]:mt-1"
       style={{ width, height: 46 }}
     >
-      <svg className="absolute inset-x-0 bottom-0" width={width} height="26" aria-hidden="true">
+      <svg
+        className="absolute inset-x-0 bottom-0"
+        width="100%"
+        height="26"
+        viewBox={`0 0 ${width} 26`}
+        aria-hidden="true"
+      >
         <polyline
           points={stops.map((_, i) => `${xOf(i)},${yOf(i)}`).join(" ")}
           fill="none"
@@ -60,7 +66,7 @@ export function Course({
       </svg>
       <ul className="absolute inset-0 flex">
         {stops.map(({ id, name, href, current, note }) => (
-          <li key={id} style={{ width: step }} className="min-w-0">
+          <li key={id} className="min-w-0 flex-1">
             <Link
               prefetch={false}
               href={href}
