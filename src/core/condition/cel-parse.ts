@@ -10,7 +10,6 @@ import {
   operatorsFor,
   stepProblem,
   TOO_MANY_COMPARISONS,
-  type Among,
   type Comparison,
   type Condition,
   type ConditionValue,
@@ -21,6 +20,7 @@ import { METHOD_OF } from "./cel-print";
 import { inSigns } from "./plain-words";
 import { literalProblem } from "./cel-literals";
 import { syntaxError, tokens } from "./cel-syntax";
+import type { Among } from "./relatives";
 import { simplify } from "./simplify";
 import { SPRINT_WORDS, sprintText } from "./sprint-word";
 import { factLabel, factText, factTexts, optionsOf, type Vocabulary } from "./vocabulary";

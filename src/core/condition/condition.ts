@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { isShown } from "@/core/item/own-field";
 import { factOf, isFactName, ownFieldOf, type FactName } from "./facts";
+import { AMONG, type Among } from "./relatives";
 import { meansSeveral, SPRINT_WORDS, type SprintWord } from "./sprint-word";
 
 /**
@@ -45,10 +46,6 @@ export interface Comparison {
   /** Null only with "is set" and "is empty". */
   value: ConditionValue | null;
 }
-
-/** The items that stand directly around another one: those under it, and the one above it. */
-export const AMONG = ["children", "parent"] as const;
-export type Among = (typeof AMONG)[number];
 
 /**
  * Which items are meant. One structure for board scopes, lanes, filters, requirements, automations

@@ -1,5 +1,5 @@
 import type { Instant } from "@/core/calendar/instant";
-import type { Among } from "./condition";
+import type { Among } from "./relatives";
 import { DAY } from "@/core/calendar/instant";
 import { daysTouched } from "@/core/calendar/zone";
 import {

@@ -2,12 +2,12 @@ import type { RuleGroupType, RuleType } from "react-querybuilder";
 import {
   comparisonProblem,
   operatorsFor,
-  type Among,
   type Comparison,
   type Condition,
   type ConditionValue,
   type Operator,
 } from "@/core/condition/condition";
+import type { Among } from "@/core/condition/relatives";
 import { factOf, isFactName, type FactName } from "@/core/condition/facts";
 import { optionsOf, type Vocabulary } from "@/core/condition/vocabulary";
 

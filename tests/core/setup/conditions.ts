@@ -1,13 +1,15 @@
 import fc from "fast-check";
 import {
-  AMONG,
   comparableWith,
+  DEEPEST,
+  levelsIn,
   operatorsFor,
   otherFact,
   type Comparison,
   type Condition,
   type ConditionValue,
 } from "@/core/condition/condition";
+import { AMONG } from "@/core/condition/relatives";
 import { factOf, type FactName } from "@/core/condition/facts";
 import { ONE_SPRINT_WORDS } from "@/core/condition/sprint-word";
 import { CHANGE_CHECKS, TEST_RESULTS, type Outside } from "@/core/item/outside";
@@ -123,7 +125,7 @@ export function anyCondition(vocabulary: Vocabulary): fc.Arbitrary<Condition> {
     { weight: 5, arbitrary: anyComparison(vocabulary) as fc.Arbitrary<Condition> },
     { weight: 1, arbitrary: ofRelatives },
   );
-  return anyOfItem(vocabulary, leaf);
+  return anyOfItem(vocabulary, leaf).filter((condition) => levelsIn(condition) <= DEEPEST);
 }
 
 /** The ferry world's names, with one that occurs twice. */
