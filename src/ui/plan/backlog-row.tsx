@@ -67,21 +67,23 @@ export function BacklogRow(props: RowProps) {
       </button>
       <TypeGlyph typeId={card.typeId} />
       <span className="key w-[74px] shrink-0">{key}</span>
-      <button
-        type="button"
-        tabIndex={-1}
-        className="min-w-[120px] flex-1 truncate text-left font-medium hover:underline"
-        onClick={() => onOpen(card)}
-      >
-        {card.title}
-      </button>
-      {state !== null && (
-        <span className="flex shrink-0 items-center gap-1 text-[12.5px] text-ink-soft">
-          <i className="state-level" data-kind={card.stateKind} aria-hidden="true" />
-          {state}
-        </span>
-      )}
-      <Notices {...props} />
+      <span className="flex min-w-0 flex-1 items-center gap-2 overflow-hidden">
+        <button
+          type="button"
+          tabIndex={-1}
+          className="min-w-[90px] flex-1 truncate text-left font-medium hover:underline"
+          onClick={() => onOpen(card)}
+        >
+          {card.title}
+        </button>
+        {state !== null && (
+          <span className="flex shrink-0 items-center gap-1 text-[12.5px] text-ink-soft">
+            <i className="state-level" data-kind={card.stateKind} aria-hidden="true" />
+            {state}
+          </span>
+        )}
+        <Notices {...props} />
+      </span>
       <Cells {...props} />
       {movable && (
         <span className="backlog-acts">

@@ -124,9 +124,14 @@ export function useBacklogOrder(
     if (holds.kind === "no sprint") return plan(card, { kind: "sprint", id: null, name });
     const workflow = moves.workflowOf(card);
     const move = workflow && moveInto(workflow, card.stateId, holds.stateIds);
-    if (move) return moves.moveTo(card, move.to, move.verb);
-    tellProblem(noMove(card, `into ${name}`));
-    return false;
+    if (!move) {
+      tellProblem(noMove(card, `into ${name}`));
+      return false;
+    }
+    const moved = await moves.moveTo(card, move.to, move.verb);
+    // What stands at the heads of the parts is the server's to say.
+    if (moved) void readAgain();
+    return moved;
   };
   /** Behind all others of its part. */
   const toEnd = async (card: Card) => {

@@ -51,13 +51,15 @@ export function KnownWords({
         {AROUND.filter(({ label }) => asked(label)).map(({ label, written }) => (
           <div key={label} className="py-0.5">
             <dt className="font-semibold">{label}</dt>
-            <dd className="key break-words text-ink-soft">{written}</dd>
+            <dd className="key break-words whitespace-normal text-ink-soft">{written}</dd>
           </div>
         ))}
         {found.map(({ fact, label }) => (
           <div key={fact} className="py-0.5">
             <dt className="font-semibold">{label}</dt>
-            <dd className="key break-words text-ink-soft">{example(fact, vocabulary)}</dd>
+            <dd className="key break-words whitespace-normal text-ink-soft">
+              {example(fact, vocabulary)}
+            </dd>
           </div>
         ))}
       </dl>
