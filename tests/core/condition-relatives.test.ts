@@ -96,12 +96,18 @@ test.each([
   ['children.exists(c, c.promise == "missed")', "How promises stand cannot be asked", 0],
   ['children.exists_one(c, c.priority == "high")', "with exists() and all()", 0],
   ["children.exists(c, c.unheard > 3.0)", "An item has no “unheard”", 21],
-  ["children > 3.0", "", 0],
 ])("what cannot be asked of them is said where it stands: %s", (text, sentence, at) => {
   const { condition, problem } = parseCel(text, VOCABULARY);
   expect(condition).toBeNull();
   expect(problem!.sentence).toContain(sentence);
   expect(problem!.at).toBeGreaterThanOrEqual(at);
+});
+
+test("how many children there are is asked by the same word", () => {
+  const { condition } = parseCel("Children > 3 and children.exists(c, c.blocked)", VOCABULARY);
+  expect(printCel(condition!, VOCABULARY)).toBe(
+    "item.children > 3.0 && children.exists(child, child.blocked)",
+  );
 });
 
 test("the right word is offered for the wrong one", () => {

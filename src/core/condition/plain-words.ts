@@ -1,3 +1,4 @@
+import { AMONG } from "./relatives";
 import { factLabel, factsOffered, factText, type Vocabulary } from "./vocabulary";
 
 /** A text in the signs of the Common Expression Language, and where its characters came from. */
@@ -10,21 +11,7 @@ export interface InSigns {
 const SIGN_OF: Record<string, string> = { and: "&&", or: "||", not: "!" };
 
 /** Words that mean something of their own in the language. */
-const OWN_MEANING = new Set([
-  "item",
-  "children",
-  "parent",
-  "child",
-  "above",
-  "exists",
-  "all",
-  "me",
-  "my_teams",
-  "true",
-  "false",
-  "null",
-  "in",
-]);
+const OWN_MEANING = new Set(["item", "me", "my_teams", "true", "false", "null", "in"]);
 
 /** Texts in quotation marks, comments, what stands behind a dot, words, and any other character. */
 const PARTS =
@@ -79,12 +66,17 @@ function namesOf(vocabulary: Vocabulary): Named[] {
     .sort((a, b) => b.label.length - a.label.length);
 }
 
+const isAmong = (label: string): boolean => (AMONG as readonly string[]).includes(label);
+
 function nameAt(text: string, at: number, named: readonly Named[]) {
   const found = named.find(({ label }) => {
     const end = at + label.length;
     if (text.slice(at, end).toLowerCase() !== label) return false;
+    const rest = text.slice(end);
+    // What is asked of those around it, as in children.all(…).
+    if (isAmong(label) && /^\s*\./.test(rest)) return false;
     // A longer word, or the name of a call such as day(7).
-    return !/^[\p{L}\p{N}_]/u.test(text.slice(end)) && !/^\s*\(/.test(text.slice(end));
+    return !/^[\p{L}\p{N}_]/u.test(rest) && !/^\s*\(/.test(rest);
   });
   return found && { fact: found.fact, length: found.label.length };
 }
