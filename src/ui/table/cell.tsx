@@ -52,7 +52,9 @@ export function Cell({
   if (factOf(fact).options === "people")
     return (
       <>
-        <Initials name={words} size={20} />
+        <span aria-hidden="true" className="flex shrink-0">
+          <Initials name={words} size={20} />
+        </span>
         <span className="truncate">{words}</span>
       </>
     );
