@@ -594,6 +594,14 @@ const TRIES: [
     ],
   ],
   [
+    "say why it came into a sprint",
+    "/api/projects/[key]/plan/sprints/[sprint]/why",
+    (of) => [
+      "/api/projects/TIX/plan/sprints/tix-sprint-21/why",
+      { method: "POST", body: { itemId: of.id, seq: 1, words: "Because." } },
+    ],
+  ],
+  [
     "say that one has seen its changes",
     "/api/items/[key]/agreed-seen",
     (of) => [`/api/items/${of.key}/agreed-seen`, { method: "POST", body: { seq: 1 } }],
@@ -1120,6 +1128,7 @@ const NAMES_NO_ITEM = [
   "people/[id]/ended",
   "projects",
   "projects/[key]/adding",
+  "projects/[key]/backlog/look",
   "projects/[key]/limits",
   "projects/[key]/limits/people",
   "projects/[key]/fields",
