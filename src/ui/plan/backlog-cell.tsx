@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { Card } from "@/core/board/card";
-import type { FactName, FactValue } from "@/core/condition/facts";
+import { factOf, type FactName, type FactValue } from "@/core/condition/facts";
 import { valueWords } from "@/core/item/list/value-words";
 import { sizeWords } from "@/core/plan/size-scale";
 import type { BacklogView } from "@/core/plan/backlog-view";
@@ -75,17 +75,21 @@ export function FactCell({
       : Array.isArray(value)
         ? value.map((one) => valueWords(fact, one, vocabulary)).join(", ") || "none"
         : valueWords(fact, value, vocabulary);
+  const called = `${drawn.name} of ${card.key}: `;
+  // The initials beside a name are seen, and stand in no label of ours.
+  const saysItself = factOf(fact).options === "people" && value !== null;
   return (
     <button
       type="button"
       tabIndex={-1}
       data-column={drawn.column}
       className="backlog-cell-words"
-      aria-label={`${drawn.name} of ${card.key}: ${words}`}
+      aria-label={saysItself ? undefined : `${called}${words}`}
       autoFocus={left}
       onBlur={() => setLeft(false)}
       onClick={() => setEditing(true)}
     >
+      {saysItself && <span className="sr-only">{called}</span>}
       {shown}
     </button>
   );
