@@ -417,6 +417,7 @@ test("an item is dragged from one release to another, which begins on a day of i
   await ines.press("Add", "//form[@aria-label='Release']");
   const own = '[data-release="Winter crossing"]';
   await ines.page.waitForSelector(`${own}[aria-current="true"]`);
+  await ines.reads("Nothing is in it yet", 'section[aria-label="Winter crossing"]');
   const loose = 'section[aria-label="Finished, in no release"] li';
   const key = await ines.page.$eval(loose, (row) => row.getAttribute("data-key")!);
   await carry(`${loose}[data-key="${key}"] .cursor-grab`, own);
