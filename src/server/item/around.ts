@@ -90,16 +90,18 @@ export async function talkOf(
 ): Promise<{ id: string; talked: number; worked: boolean }[]> {
   const since = sql`greatest(${item.enteredStateAt}, to_timestamp(${(now - TALK_MS) / 1000}))`;
   const dayOf = (at: SQL | AnyPgColumn) => sql`(${at} at time zone ${zone}::text)::date`;
-  const of = sql`${item.id} = any(${sql.param([...ids])}::uuid[]) and ${item.stateKind} = 'unstarted'`;
+  // Asked of the rows themselves: by their index, not by all that was ever said.
+  const of = (itemId: AnyPgColumn) =>
+    sql`${itemId} = any(${sql.param([...ids])}::uuid[]) and ${item.stateKind} = 'unstarted'`;
   const { rows } = await reader.execute<{ id: string; talked: number; worked: boolean }>(sql`
     select id, count(distinct day)::int as talked, bool_or(worked) as worked from (
       select ${item.id} as id, ${dayOf(comment.at)} as day, false as worked
         from ${comment} join ${item} on ${item.id} = ${comment.itemId}
-        where ${of} and ${comment.at} > ${since}
+        where ${of(comment.itemId)} and ${comment.at} > ${since}
       union all
       select ${item.id}, ${timeEntry.on}, true
         from ${timeEntry} join ${item} on ${item.id} = ${timeEntry.itemId}
-        where ${of} and ${timeEntry.goneAt} is null and ${timeEntry.on} >= ${dayOf(since)}
+        where ${of(timeEntry.itemId)} and ${timeEntry.goneAt} is null and ${timeEntry.on} >= ${dayOf(since)}
     ) as said group by id`);
   return rows;
 }
