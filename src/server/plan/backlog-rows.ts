@@ -18,7 +18,7 @@ import { item } from "@/db/schema";
 import { countWhere } from "../item/count";
 import { aroundItems } from "../item/list/around";
 import { readCounted } from "../item/list/counted";
-import { enterList, knowing, narrowed } from "../item/list/enter";
+import { enterList, knowing, narrowed, type EnteredList } from "../item/list/enter";
 import { readCursor } from "../item/list/cursor";
 import { BY_RANK } from "../item/list/key";
 import { readParents } from "../item/list/parents";
@@ -39,9 +39,11 @@ export async function whatIsLike(
   filter: Condition,
   now: Instant,
 ): Promise<SQL | undefined> {
-  const entered = await enterList(viewer, projectKey, now);
-  return (await narrowed(entered, filter, { board: null })).where;
+  return likeIn(await enterList(viewer, projectKey, now), filter);
 }
+
+const likeIn = async (list: EnteredList, filter: Condition): Promise<SQL | undefined> =>
+  (await narrowed(list, filter, { board: null })).where;
 
 /** The parts that a backlog is put together of. */
 async function sectionsOf(
@@ -109,7 +111,9 @@ export async function readBacklogRows(
   const { reader, ground, project } = entered;
   const part = (await sectionsOf(entered, order, now)).find(({ id }) => id === section);
   if (!part) throw invalid("This part of the backlog is gone.", "Open the backlog again.");
-  const like = filter && (await whatIsLike(viewer, projectKey, filter, now));
+  const asksList = filter !== undefined || columns.length > 0;
+  const list = asksList ? await enterList(viewer, projectKey, now) : null;
+  const like = list && filter ? await likeIn(list, filter) : undefined;
   const from = after === undefined ? null : readCursor(after, BY_RANK.length);
   if (after !== undefined && from === null)
     throw invalid("The backlog does not go on there.", "Open it again from its beginning.");
@@ -121,7 +125,7 @@ export async function readBacklogRows(
   const [shown, around, told, count] = await Promise.all([
     withVisibleOthers(reader, viewer, cards),
     aroundItems(reader, viewer, ground, ids),
-    whatRowsSay(viewer, projectKey, { ids, columns }, now),
+    list ? whatRowsSay(list, ids, columns) : SAYS_NOTHING,
     like || part !== WHOLE ? countWhere(reader, of.where) : null,
   ]);
   return { cards: shown, around, ...told, next, matching: count };
@@ -145,20 +149,20 @@ export async function readWholeBacklog(
   return { backlog, rows: Object.fromEntries(rows) };
 }
 
+const SAYS_NOTHING: Pick<BacklogRows, "values" | "parents"> = { values: {}, parents: {} };
+
 /** What the columns of some rows say. */
 async function whatRowsSay(
-  viewer: Viewer,
-  projectKey: string,
-  { ids, columns }: { ids: readonly string[]; columns: readonly BacklogColumn[] },
-  now: Instant,
+  entered: EnteredList,
+  ids: readonly string[],
+  columns: readonly BacklogColumn[],
 ): Promise<Pick<BacklogRows, "values" | "parents">> {
-  if (columns.length === 0) return { values: {}, parents: {} };
-  const entered = await enterList(viewer, projectKey, now);
+  if (columns.length === 0) return SAYS_NOTHING;
   const facts = factsOfColumns(columns);
   const listed = { ...entered.seen, where: inArray(item.id, [...ids]) };
   const [values, parents] = await Promise.all([
     knowing(entered, facts).then((of) => readValues(of, ids, facts)),
-    columns.includes("parent") ? readParents(listed, viewer, entered.ground) : null,
+    columns.includes("parent") ? readParents(listed, entered.viewer, entered.ground) : null,
   ]);
   return {
     values: Object.fromEntries(
