@@ -1,31 +1,10 @@
 "use client";
-import { useSyncExternalStore } from "react";
+import { keptHere } from "@/ui/kit/kept-here";
 
-const STORED_AS = "sprints-beside-board";
-const listeners = new Set<() => void>();
-
-const subscribe = (tell: () => void) => {
-  listeners.add(tell);
-  return () => void listeners.delete(tell);
-};
-
-function isOpen(): boolean {
-  try {
-    return localStorage.getItem(STORED_AS) === "open";
-  } catch {
-    return false;
-  }
-}
+const kept = keptHere("sprints-beside-board");
+const OPEN = "open";
 
 /** Whether the sprints stand beside boards on this machine. */
-export const useSprintsBeside = (): boolean => useSyncExternalStore(subscribe, isOpen, () => false);
+export const useSprintsBeside = (): boolean => kept.useKept() === OPEN;
 
-export function turnSprintsBeside(): void {
-  try {
-    if (isOpen()) localStorage.removeItem(STORED_AS);
-    else localStorage.setItem(STORED_AS, "open");
-  } catch {
-    // Not remembered, then.
-  }
-  for (const tell of listeners) tell();
-}
+export const turnSprintsBeside = (): void => kept.write(kept.read() === OPEN ? null : OPEN);
