@@ -160,18 +160,31 @@ async function board(app: Application): Promise<Row[]> {
 const LONG_BACKLOG = 10_000;
 const SHORT_BACKLOG = 100;
 
-/** Two projects have nothing but a backlog: one of all its items and of another project's, one of few. */
+/**
+ * Two projects have a backlog and a past until today to foretell from: one a backlog of all its items
+ * and of another project's, one of few, as the others are finished.
+ */
 async function onlyBacklogs(): Promise<void> {
   await pool().query(
     "update item set project_id = 'b20', number = number + 100000 where project_id = 'b18'",
   );
   const into = "state_id = project_id || '-0', state_kind = 'unstarted', finished_at = null";
-  await pool().query(`update item set ${into} where project_id in ('b19', 'b20')`);
   await pool().query(
-    "update item set withdrawn_at = now() where project_id = 'b19' and number > $1",
+    `update item set ${into} where project_id = 'b20' or (project_id = 'b19' and number <= $1)`,
     [SHORT_BACKLOG],
   );
+  await pool().query(
+    `update item set state_id = 'b19-8', state_kind = 'finished', outcome = 'delivered',
+      finished_at = coalesce(finished_at, now()) where project_id = 'b19' and number > $1`,
+    [SHORT_BACKLOG],
+  );
+  await pool().query(
+    `update flow_passage p set at = p.at + (now() - last.at)
+    from (select project_id, max(at) as at from flow_passage group by 1) last
+    where last.project_id = p.project_id and p.project_id in ('b19', 'b20')`,
+  );
   await pool().query("analyze item");
+  await pool().query("analyze flow_passage");
 }
 
 async function backlog(app: Application): Promise<Row[]> {

@@ -27,10 +27,8 @@ import { snapshotOf } from "../item/rows";
 import { withVisibleOthers } from "../item/visible-others";
 import type { Viewer } from "../people/viewer";
 import { invalid } from "../refused";
-import { enterBacklog, readBacklog, waitingStates } from "./backlog";
+import { enterBacklog, readEnteredBacklog, waitingStates, type EnteredBacklog } from "./backlog";
 import { loadSprints } from "./timeboxes";
-
-type EnteredBacklog = Awaited<ReturnType<typeof enterBacklog>>;
 
 /** That an item is like what somebody asks for, who sees it. */
 export async function whatIsLike(
@@ -47,24 +45,16 @@ const likeIn = async (list: EnteredList, filter: Condition): Promise<SQL | undef
 
 /** The parts that a backlog is put together of. */
 async function sectionsOf(
-  { reader, access, project, columns: [column], ...entered }: EnteredBacklog,
+  entered: EnteredBacklog,
   order: BacklogLook["order"],
   now: Instant,
 ): Promise<BacklogSection[]> {
-  const sprints =
-    order === "by sprint" && access.project.usesSprints
-      ? await loadSprints(reader, project.id)
-      : [];
+  const { reader, access, project, columns } = entered;
+  const isBySprint = order === "by sprint" && access.project.usesSprints;
   return backlogSections(order, {
-    column: column ?? null,
-    waiting: waitingStates({
-      ...entered,
-      reader,
-      access,
-      project,
-      columns: column ? [column] : [],
-    }),
-    sprints,
+    column: columns[0] ?? null,
+    waiting: waitingStates(entered),
+    sprints: isBySprint ? await loadSprints(reader, project.id) : [],
     today: isoDate(dayNumber(now, project.zone)),
   });
 }
@@ -87,33 +77,56 @@ function held({ inBacklog, scope }: EnteredBacklog, { holds }: BacklogSection): 
   }
 }
 
-export interface RowsAsked {
-  /** The place where it goes on, whatever stands there by now; from the top without one. */
-  after?: string;
+/** What of a backlog is asked for, and how it is looked at. */
+interface LookAsked {
   filter?: Condition;
-  /** Which part of it; all that waits where none is named. */
-  section?: string;
   order?: BacklogLook["order"];
   columns?: readonly BacklogColumn[];
 }
 
-/**
- * A page of a backlog's rows, best first.
- * @throws Refused where that is no place of a backlog, or no part of it
- */
-export async function readBacklogRows(
+export interface RowsAsked extends LookAsked {
+  /** The place where it goes on, whatever stands there by now; from the top without one. */
+  after?: string;
+  /** Which part of it; all that waits where none is named. */
+  section?: string;
+}
+
+/** A backlog that somebody was let in at, with the parts it is put together of as they look at it. */
+interface OpenBacklog {
+  viewer: Viewer;
+  entered: EnteredBacklog;
+  sections: readonly BacklogSection[];
+  columns: readonly BacklogColumn[];
+  /** What its columns say is read of it; null where it says nothing. */
+  list: EnteredList | null;
+  /** That an item is like what is asked for. */
+  like: SQL | undefined;
+}
+
+async function openBacklog(
   viewer: Viewer,
-  projectKey: string,
-  { after, filter, section = WHOLE.id, order = "one list", columns = [] }: RowsAsked = {},
-  now = Date.now(),
-): Promise<BacklogRows> {
-  const entered = await enterBacklog(viewer, projectKey, now);
-  const { reader, ground, project } = entered;
-  const part = (await sectionsOf(entered, order, now)).find(({ id }) => id === section);
-  if (!part) throw invalid("This part of the backlog is gone.", "Open the backlog again.");
+  entered: EnteredBacklog,
+  { filter, order = "one list", columns = [] }: LookAsked,
+  now: Instant,
+): Promise<OpenBacklog> {
   const asksList = filter !== undefined || columns.length > 0;
-  const list = asksList ? await enterList(viewer, projectKey, now) : null;
+  const [sections, list] = await Promise.all([
+    sectionsOf(entered, order, now),
+    asksList ? enterList(viewer, entered.project.key, now) : null,
+  ]);
   const like = list && filter ? await likeIn(list, filter) : undefined;
+  return { viewer, entered, sections, columns, list, like };
+}
+
+/** A page of one part of an open backlog. @throws Refused where there is no such part or place */
+async function readPart(
+  { viewer, entered, sections, columns, list, like }: OpenBacklog,
+  id: string,
+  after?: string,
+): Promise<BacklogRows> {
+  const { reader, ground, project } = entered;
+  const part = sections.find((section) => section.id === id);
+  if (!part) throw invalid("This part of the backlog is gone.", "Open the backlog again.");
   const from = after === undefined ? null : readCursor(after, BY_RANK.length);
   if (after !== undefined && from === null)
     throw invalid("The backlog does not go on there.", "Open it again from its beginning.");
@@ -121,7 +134,7 @@ export async function readBacklogRows(
   const { rows, next } = await readPage(of, BY_RANK, { after: from, limit: BACKLOG_PAGE });
   const items = await readRows(reader, { ids: rows.map((row) => row.id as string) });
   const cards = items.map((row) => cardOf(snapshotOf(row), project.key));
-  const ids = cards.map(({ id }) => id);
+  const ids = cards.map((card) => card.id);
   const [shown, around, told, count] = await Promise.all([
     withVisibleOthers(reader, viewer, cards),
     aroundItems(reader, viewer, ground, ids),
@@ -131,6 +144,20 @@ export async function readBacklogRows(
   return { cards: shown, around, ...told, next, matching: count };
 }
 
+/**
+ * A page of a backlog's rows, best first.
+ * @throws Refused where that is no place of a backlog, or no part of it
+ */
+export async function readBacklogRows(
+  viewer: Viewer,
+  projectKey: string,
+  { after, section = WHOLE.id, ...look }: RowsAsked = {},
+  now = Date.now(),
+): Promise<BacklogRows> {
+  const entered = await enterBacklog(viewer, projectKey, now);
+  return readPart(await openBacklog(viewer, entered, look, now), section, after);
+}
+
 /** A backlog with the first rows of each of its parts, as somebody looks at it. @throws Refused */
 export async function readWholeBacklog(
   viewer: Viewer,
@@ -138,13 +165,12 @@ export async function readWholeBacklog(
   filter?: Condition,
   now = Date.now(),
 ): Promise<{ backlog: BacklogView; rows: Record<string, BacklogRows> }> {
-  const backlog = await readBacklog(viewer, projectKey, now);
+  const entered = await enterBacklog(viewer, projectKey, now);
+  const backlog = await readEnteredBacklog(viewer, entered, now);
   const { order, columns } = backlog.look;
+  const open = await openBacklog(viewer, entered, { filter, order, columns }, now);
   const rows = await Promise.all(
-    sectionsIn(backlog, order).map(async ({ id: section }) => {
-      const asked = { filter, section, order, columns };
-      return [section, await readBacklogRows(viewer, projectKey, asked, now)] as const;
-    }),
+    sectionsIn(backlog, order).map(async ({ id }) => [id, await readPart(open, id)] as const),
   );
   return { backlog, rows: Object.fromEntries(rows) };
 }

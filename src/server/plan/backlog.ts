@@ -40,13 +40,22 @@ export async function enterBacklog(viewer: Viewer, projectKey: string, now: Inst
   return { ...entered, inBacklog };
 }
 
+export type EnteredBacklog = Awaited<ReturnType<typeof enterBacklog>>;
+
 /** Everything about a backlog but its rows. */
-export async function readBacklog(
+export const readBacklog = async (
   viewer: Viewer,
   projectKey: string,
   now = Date.now(),
+): Promise<BacklogView> =>
+  readEnteredBacklog(viewer, await enterBacklog(viewer, projectKey, now), now);
+
+/** The same where somebody was let in at it before. */
+export async function readEnteredBacklog(
+  viewer: Viewer,
+  entered: EnteredBacklog,
+  now: Instant,
 ): Promise<BacklogView> {
-  const entered = await enterBacklog(viewer, projectKey, now);
   const { reader, access, project, types, workflows, inBacklog } = entered;
   const [total, look, astray, into, totals, { people }, sprints, releases, ownFields, vocabulary] =
     await Promise.all([
