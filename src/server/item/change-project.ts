@@ -35,6 +35,7 @@ import { workflowOf, type EnteredItem } from "./enter";
 import { historyOf } from "./history";
 import { initialOwn, loadOwnFields } from "./own-fields";
 import { withAgreedTerms } from "./terms/agreed";
+import { loadTerms } from "./terms/load";
 
 type Asked = Extract<CommandRequest, { kind: "change project" }>;
 
@@ -267,7 +268,7 @@ async function termsIn(
   projectId: string,
 ): Promise<Partial<EditableFields>> {
   const { labels, parts } = before;
-  const there = await withAgreedTerms(tx, projectId, { labels, parts }, null);
+  const there = await withAgreedTerms(() => loadTerms(tx, projectId), { labels, parts }, null);
   const told = replay(await historyOf(tx, before.id));
   return Object.fromEntries(
     TERM_KINDS.map((kind) => TERM_FIELDS[kind]).flatMap((field) =>

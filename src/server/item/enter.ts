@@ -1,5 +1,6 @@
 import { and, eq, sql, type SQL } from "drizzle-orm";
 import type { Action } from "@/core/people/authorise";
+import type { Term } from "@/core/item/terms/term";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { Reader, Transaction } from "@/db/connection";
 import { item, itemType, membership, project, workflow } from "@/db/schema";
@@ -10,7 +11,9 @@ import { invalid, notFound } from "../refused";
 import { publishedWorkflow } from "../workflow/load";
 import { holdWorkflowOf, holdWorkflowOfType } from "../workflow/move-lock";
 import type { Along, Entered } from "./errand";
+import { remembered } from "../remembered";
 import { snapshotOf } from "./rows";
+import { loadTerms } from "./terms/load";
 
 /** An item that is there, entered and locked until the transaction ends. */
 export type EnteredItem = Entered & { before: NonNullable<Entered["before"]> };
@@ -59,7 +62,13 @@ export async function entriesOf(
   itemIds: readonly string[],
 ): Promise<ReadonlyMap<string, Entry>> {
   const rows = await entries[sightOf(by)](tx, { itemIds: [...itemIds], me: by.personId });
-  return new Map(rows.map((row) => [row.item.id, (action) => admitted(tx, by, row, action)]));
+  const read = new Map<string, Promise<readonly Term[]>>();
+  const found = (row: (typeof rows)[number]) => async (action: Action) => {
+    const entered = await admitted(tx, by, row, action);
+    const { id } = row.project;
+    return { ...entered, terms: () => remembered(read, id, () => loadTerms(tx, id)) };
+  };
+  return new Map(rows.map((row) => [row.item.id, found(row)]));
 }
 
 /** What somebody may see depends on who they are in one of three ways. */

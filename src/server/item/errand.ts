@@ -2,6 +2,7 @@ import type { ItemCommand } from "@/core/item/command";
 import type { Cause } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { NewItem } from "@/core/item/new-item";
+import type { Term } from "@/core/item/terms/term";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { ProjectAccess } from "../people/access";
 import type { CommandRequest } from "@/core/item/request";
@@ -13,6 +14,8 @@ export interface Entered {
   workflow: Workflow;
   /** Null where it is to be made. */
   before: ItemSnapshot | null;
+  /** What its project says of its labels and parts: read once for all that are entered together. */
+  terms?: () => Promise<readonly Term[]>;
 }
 
 /** An item that follows from one that was entered; it is locked when its turn comes. */

@@ -79,8 +79,7 @@ export async function gather(
   if (command.kind === "edit") {
     await checkReferences(tx, access.project.id, command.changes, before);
     command.changes = await withAgreedTerms(
-      tx,
-      access.project.id,
+      entered.terms ?? (() => loadTerms(tx, access.project.id)),
       command.changes,
       made.cause === "person" ? before : null,
     );
@@ -250,7 +249,7 @@ async function creation(
   const rank = await placeInState(tx, by, { stateId: first.id, parentId: null }, place);
   const number = await takeNumber(tx, projectId);
   const data: CreatedData = {
-    ...(await withAgreedTerms(tx, projectId, { ...fields, sprintId }, null)),
+    ...(await withAgreedTerms(() => loadTerms(tx, projectId), { ...fields, sprintId }, null)),
     own,
     projectId,
     number,

@@ -20,7 +20,8 @@ import { askedFor } from "../condition/asked-items";
 import type { ProjectAccess } from "../people/access";
 import type { Principal } from "../people/viewer";
 import type { Entered } from "./errand";
-import { noteWeight, remembered, type LimitBook } from "./limit-book";
+import { remembered } from "../remembered";
+import { noteWeight, type LimitBook } from "./limit-book";
 
 /**
  * Holds what a command came to against the limits that it changes something for: whatever it

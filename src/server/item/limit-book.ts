@@ -26,17 +26,6 @@ export const emptyLimitBook = (): LimitBook => ({
   unstored: new Map(),
 });
 
-/** What a map holds under a key; read where it is not there yet. */
-export function remembered<T>(
-  map: Map<string, Promise<T>>,
-  key: string,
-  read: () => Promise<T>,
-): Promise<T> {
-  const known = map.get(key) ?? read();
-  map.set(key, known);
-  return known;
-}
-
 /** Notes what something that was decided, and is not stored yet, counts for against a limit. */
 export function noteWeight({ unstored, counts }: LimitBook, limitId: string, more: number): void {
   unstored.set(limitId, (unstored.get(limitId) ?? 0) + more);

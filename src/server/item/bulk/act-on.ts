@@ -1,3 +1,4 @@
+import { setImmediate } from "node:timers/promises";
 import type { BulkDoing } from "@/core/item/bulk/act";
 import type { ItemOutcome } from "@/core/item/bulk/job";
 import type { Ask } from "@/core/workflow/refusal";
@@ -51,13 +52,16 @@ async function actTogether(
 ): Promise<Went[]> {
   const turns = await beginTurns(tx, viewer, doing, ones);
   const went: Went[] = [];
-  for (const one of ones)
+  for (const one of ones) {
+    // What was found together is decided without a wait: others of this process get their turn too.
+    await setImmediate();
     went.push(
       await takeTurn(turns, one).then(
         (outcome) => ({ outcome, sentence: null, asks: [] }),
         wentWrong,
       ),
     );
+  }
   await endTurns(turns);
   return went;
 }
