@@ -1,6 +1,7 @@
 import { forPage, pageViewer } from "@/app/page-access";
 import { asksForCards } from "@/core/board/card-look";
 import { asksForLanes, groupsSay } from "@/core/board/lane";
+import { packedBoard } from "@/core/board/packed-board";
 import type { Figures } from "@/core/flow/summary";
 import { tableAsked } from "@/core/item/list/table";
 import type { Search } from "@/core/view/address";
@@ -38,7 +39,7 @@ async function arrange(viewer: Viewer, key: string, look: Look): Promise<Arrange
       ? readCardFacts(viewer, key, { board: boardId, cards: said, of: null })
       : null,
   ]);
-  return { kind: "board", board, matching, lanes, cards };
+  return { kind: "board", board: packedBoard(board), matching, lanes, cards };
 }
 
 /** The items of a project, or of a place above the projects, as an address asks to look at them. */

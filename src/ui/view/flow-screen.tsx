@@ -1,8 +1,8 @@
 "use client";
 import { useMemo } from "react";
-import type { BoardView } from "@/core/board/board-view";
 import type { LaneCut, LanesTold } from "@/core/board/lane";
 import { areByPeople } from "@/core/board/lanes-by";
+import { unpackedBoard, type PackedBoard } from "@/core/board/packed-board";
 import type { Figures } from "@/core/flow/summary";
 import type { CardsTold } from "@/core/item/list/card-facts";
 import type { MatchingView, TableView } from "@/core/item/list/table";
@@ -26,7 +26,7 @@ interface ToldFirst {
 
 /** What came with the page: one of the arrangements. */
 export type Arranged =
-  | ({ kind: "board"; board: BoardView } & ToldFirst)
+  | ({ kind: "board"; board: PackedBoard } & ToldFirst)
   | { kind: "table"; table: TableView }
   | { kind: "timeline"; timeline: TimelineView };
 
@@ -67,16 +67,17 @@ export function FlowScreen({
 function LookedBoard({
   handle,
   asked,
-  board,
+  board: text,
   first,
   summary,
 }: {
   handle: LookHandle;
   asked: AskedLook;
-  board: BoardView;
+  board: PackedBoard;
   first: ToldFirst;
   summary: Figures;
 }) {
+  const board = useMemo(() => unpackedBoard(text), [text]);
   const found = useMatching(handle, asked, first.matching);
   const told = useLanesTold(handle, asked, first.lanes);
   const cardsTold = useCardsTold(handle, asked, first.cards);
