@@ -3,7 +3,7 @@ import { broken, putAfter, type Standing } from "@/core/timeline/after";
 import { barOf, movableParts, movedBy } from "@/core/timeline/bars";
 import { ALONE, timelineRows } from "@/core/timeline/rows";
 import { dayWidth, rangeOf, ticksOf } from "@/core/timeline/scale";
-import { timelineSvg } from "@/core/timeline/svg";
+import { timelinePages, timelineSvg } from "@/core/timeline/svg";
 import type { SpanBelow, TimelineItem } from "@/core/timeline/view";
 import { isoDate, parseIsoDate } from "@/core/calendar/zone";
 
@@ -319,4 +319,52 @@ test("the drawing as a file has every row, and nothing of a name is markup in it
   // Three days of ten pixels, from the day that is the fourteenth.
   expect(svg).toContain('<rect x="440" y="64" width="30"');
   expect(svg).toContain("85 % by");
+});
+
+describe("pages to print", () => {
+  const marks = { today: TODAY, sprints: [SPRINT], releases: [] };
+  const drawn = { name: "What comes when", range: { first: 90, last: 150 } };
+  const rowsOf = (many: number) =>
+    timelineRows(
+      {
+        items: Array.from({ length: many }, (_, i) =>
+          item({
+            id: `i${i}`,
+            key: `TIX-${i + 1}`,
+            title: `Lamp ${i + 1}.`,
+            plannedFrom: 101,
+            group: "noor",
+          }),
+        ),
+        groups: [{ key: "noor", label: "Noor" }],
+      },
+      context(),
+      { inGroups: true, turned: new Set() },
+    ).rows;
+
+  test("few rows are one page, with the name alone", () => {
+    const pages = timelinePages(marks, { ...drawn, rows: rowsOf(3) });
+    expect(pages).toHaveLength(1);
+    expect(pages[0]).toContain(">What comes when</text>");
+  });
+
+  test("many are on several: each row once, and each page has the scale, today and its group", () => {
+    const pages = timelinePages(marks, { ...drawn, rows: rowsOf(100) });
+    expect(pages.length).toBeGreaterThan(3);
+    const shown = pages.flatMap((page) => page.match(/Lamp \d+\./g));
+    expect(shown).toEqual(Array.from({ length: 100 }, (_, i) => `Lamp ${i + 1}.`));
+    for (const [i, page] of pages.entries()) {
+      expect(page).toContain(`What comes when, ${i + 1} of ${pages.length}`);
+      expect(page).toContain("today, ");
+      expect(page).toContain("Sprint 22");
+      expect(page).toContain(i === 0 ? "Noor (100)" : "Noor, continued (100)");
+    }
+  });
+
+  test("they are as wide as a page on its side, and never higher", () => {
+    for (const page of timelinePages(marks, { ...drawn, rows: rowsOf(100) })) {
+      const [, width, height] = /viewBox="0 0 (\d+) (\d+)"/.exec(page)!.map(Number);
+      expect(height / width).toBeLessThanOrEqual(194 / 281);
+    }
+  });
 });

@@ -18,6 +18,11 @@ const NAMES = 300;
 const HEAD = 58;
 const ROW = 26;
 const BEHIND = 140;
+const FOOT = 26;
+/** The names of two releases stand at least so far apart. */
+const BETWEEN_NAMES = 64;
+/** A page on its side, 281 by 194 mm of it within its margins, so wide that its words can be read. */
+const SHEET = { width: 1_240, high: Math.floor((1_240 * 194) / 281) };
 /** So many letters of a name have room. */
 const MOST_NAME = 42;
 
@@ -29,17 +34,42 @@ interface Drawn {
   day: number;
 }
 
+type Marks = Pick<TimelineView, "today" | "sprints" | "releases">;
+
+/**
+ * A timeline on pages to print, from its first day to its last on each: every one has the scale, the
+ * marks and what its colours mean, and says which group it goes on with.
+ */
+export function timelinePages(marks: Marks, { name, rows, range }: Omit<Drawn, "day">): string[] {
+  const day = (SHEET.width - NAMES - BEHIND) / (range.last + 1 - range.first);
+  const fits = Math.floor((SHEET.high - HEAD - FOOT) / ROW);
+  const pages: TimelineRow[][] = [];
+  let group: TimelineRow | null = null;
+  for (const row of rows) {
+    let page = pages.at(-1);
+    if (!page || page.length === fits) pages.push((page = []));
+    if (row.kind === "group") group = row;
+    else if (page.length === 0 && group?.kind === "group" && pages.length > 1)
+      page.push({ ...group, label: `${group.label}, continued` });
+    page.push(row);
+  }
+  return pages.map((page, i) => {
+    const drawn = { name: pages.length > 1 ? `${name}, ${i + 1} of ${pages.length}` : name, range };
+    return timelineSvg(marks, { ...drawn, rows: page, day });
+  });
+}
+
 /**
  * A timeline as an SVG that stands alone, all of its rows: its own colours, no fonts or files from
- * elsewhere. It prints on one page, as wide as it is.
+ * elsewhere.
  */
 export function timelineSvg(
-  { today, sprints, releases }: Pick<TimelineView, "today" | "sprints" | "releases">,
+  { today, sprints, releases }: Marks,
   { name, rows, range, day }: Drawn,
 ): string {
   const at = (of: number) => Math.round((NAMES + (of - range.first) * day) * 10) / 10;
   const width = Math.ceil(at(range.last + 1) + BEHIND);
-  const height = HEAD + rows.length * ROW + 26;
+  const height = HEAD + rows.length * ROW + FOOT;
   const inRange = ({ from, to }: { from: number; to: number }) =>
     to >= range.first && from <= range.last;
   const parts = [
@@ -57,18 +87,47 @@ export function timelineSvg(
       const stroke = `<path d="M${x} ${y}H${end}" stroke="#00665a" stroke-width="2" fill="none"/>`;
       return end - x > 44 ? [stroke, named] : [stroke];
     }),
-    ...releases
-      .filter(inRange)
-      .flatMap(({ to, name: of }) => [
-        line(at(to + 1), [HEAD, height], "#27457a", 'stroke-dasharray="2 3"'),
-        text({ x: at(to + 1) + 4, y: height - 8, fill: "#27457a", size: 10 }, of),
-      ]),
+    ...releaseMarks(releases.filter(inRange), height, at),
+    ...legend(height - 17),
     ...rows.map((row, i) => rowSvg(row, HEAD + i * ROW, at)),
     line(at(today), [40, height], INK, 'stroke-width="2"'),
     text({ x: at(today) + 4, y: 54, more: 'font-weight="700"' }, `today, ${said(today)}`),
   ];
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}" height="${height}" font-family="sans-serif" role="img"><title>${escapeText(name)}</title>\n${parts.join("\n")}\n</svg>\n`;
 }
+
+/** Lines where releases go out, with their names as far as there is room. */
+function releaseMarks(
+  releases: Marks["releases"],
+  height: number,
+  at: (day: number) => number,
+): string[] {
+  let free = 0;
+  return releases.flatMap(({ to, name }) => {
+    const x = at(to + 1);
+    const mark = line(x, [HEAD, height], "#27457a", 'stroke-dasharray="2 3"');
+    if (x < free) return [mark];
+    free = x + BETWEEN_NAMES;
+    return [mark, text({ x: x + 4, y: height - 8, fill: "#27457a", size: 10 }, name)];
+  });
+}
+
+const MEANT: Record<SegmentKind, string> = {
+  done: "done",
+  worked: "worked on",
+  blocked: "blocked",
+  planned: "planned",
+};
+
+/** What the colours mean. */
+const legend = (y: number): string[] =>
+  (Object.keys(MEANT) as SegmentKind[]).flatMap((kind, i) => {
+    const x = 12 + i * 70;
+    return [
+      `<rect x="${x}" y="${y}" width="10" height="10" fill="${COLOURS[kind]}"/>`,
+      text({ x: x + 14, y: y + 9, fill: SOFT, size: 9.5 }, MEANT[kind]),
+    ];
+  });
 
 const said = (day: number) => shortDate(isoDate(day));
 

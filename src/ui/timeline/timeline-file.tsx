@@ -1,5 +1,5 @@
 "use client";
-import { timelineSvg } from "@/core/timeline/svg";
+import { timelinePages, timelineSvg } from "@/core/timeline/svg";
 import type { TimelineView } from "@/core/timeline/view";
 import { Button } from "@/ui/kit/button";
 import { tellDone } from "@/ui/kit/notice";
@@ -20,6 +20,7 @@ export function TimelineFile({
 }) {
   const name = lookName(handle);
   const drawing = () => timelineSvg(view, { name, rows, range, day });
+  const pages = () => timelinePages(view, { name, rows, range });
   const save = () => {
     saveFile(`${name}.svg`, [drawing()], "image/svg+xml");
     tellDone(`“${name}” is in the file.`);
@@ -29,25 +30,28 @@ export function TimelineFile({
       <Button look="quiet" small disabled={rows.length === 0} onClick={save}>
         Save drawing
       </Button>
-      <Button look="quiet" small disabled={rows.length === 0} onClick={() => print(drawing())}>
+      <Button look="quiet" small disabled={rows.length === 0} onClick={() => print(pages())}>
         Print
       </Button>
     </>
   );
 }
 
-/** Prints a drawing by itself, on a page that is as large as it. */
-function print(svg: string): void {
+/** Prints drawings by themselves, each on a page of its own. */
+function print(pages: readonly string[]): void {
   const frame = document.createElement("iframe");
   frame.title = "What is printed";
   frame.style.cssText = "position:fixed;width:0;height:0;border:0";
   document.body.append(frame);
   const page = frame.contentDocument!;
   const style = page.createElement("style");
-  style.textContent = "@page{size:landscape;margin:8mm}body{margin:0}svg{width:100%;height:auto}";
+  style.textContent =
+    "@page{size:landscape;margin:8mm}body{margin:0}svg{width:100%;height:auto;display:block;break-after:page}svg:last-child{break-after:auto}";
   page.head.append(style);
-  const drawing = new DOMParser().parseFromString(svg, "image/svg+xml").documentElement;
-  page.body.append(page.importNode(drawing, true));
+  for (const svg of pages) {
+    const drawing = new DOMParser().parseFromString(svg, "image/svg+xml").documentElement;
+    page.body.append(page.importNode(drawing, true));
+  }
   frame.contentWindow!.addEventListener("afterprint", () => frame.remove());
   frame.contentWindow!.print();
 }
