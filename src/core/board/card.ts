@@ -51,9 +51,9 @@ export type CardSource = Pick<ItemSnapshot, (typeof CARD_FIELDS)[number]> &
   Pick<ItemSnapshot, "number" | "howToTest" | "withdrawnAt">;
 
 /** The card of an item. Of two cards of one item, the one with the higher version is the newer. */
-export const cardOf = (item: CardSource, projectKey: string): Card => ({
-  ...pick(item, CARD_FIELDS),
-  key: `${projectKey}-${item.number}`,
-  hasHowToTest: item.howToTest !== null,
-  withdrawn: item.withdrawnAt !== null,
-});
+export const cardOf = (item: CardSource, projectKey: string): Card =>
+  Object.assign(pick(item, CARD_FIELDS), {
+    key: `${projectKey}-${item.number}`,
+    hasHowToTest: item.howToTest !== null,
+    withdrawn: item.withdrawnAt !== null,
+  });

@@ -1,8 +1,9 @@
-import { and, asc, eq, isNull, type SQL } from "drizzle-orm";
+import { and, eq, isNull, sql, type SQL } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import { CARD_FIELDS, cardOf, type Card } from "@/core/board/card";
 import { pick } from "@/core/item/pick";
 import type { Reader } from "@/db/connection";
+import { readMany } from "@/db/read-many";
 import { item } from "@/db/schema";
 import type { Ground } from "../../across/ground";
 import { seesItem } from "../../people/access";
@@ -23,11 +24,8 @@ export async function cardsWhere(
   { keyOf }: Pick<Ground, "keyOf">,
   where: SQL | undefined,
 ): Promise<Card[]> {
-  const rows = await reader
-    .select(CARD_COLUMNS)
-    .from(item)
-    .where(where)
-    .orderBy(asc(item.rank), asc(item.number));
+  const tail = sql`where ${where ?? sql`true`} order by ${item.rank}, ${item.number}`;
+  const rows = await readMany(reader, item, CARD_COLUMNS, tail);
   return rows.map((row) => cardOf(row, keyOf(row.projectId)));
 }
 
