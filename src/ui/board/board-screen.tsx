@@ -1,5 +1,5 @@
 "use client";
-import { DndContext, type DndContextProps } from "@dnd-kit/core";
+import { type DndContextProps } from "@dnd-kit/core";
 import { useRouter } from "next/navigation";
 import { useCallback, useMemo, useRef, useState, type ReactNode } from "react";
 import type { BoardView } from "@/core/board/board-view";
@@ -10,6 +10,7 @@ import { labelOf } from "@/core/condition/vocabulary";
 import type { Column } from "@/core/board/column";
 import type { Figures } from "@/core/flow/summary";
 import { useFigures } from "@/ui/flow/use-figures";
+import { Dragging } from "@/ui/kit/dragging";
 import { KeysHelp } from "@/ui/kit/keys-help";
 import { areByPeople } from "@/core/board/lanes-by";
 import { usePanel } from "@/ui/kit/panel-context";
@@ -173,9 +174,9 @@ function BoardHands({
 }) {
   return (
     <CardHandsProvider value={acts.hands}>
-      <DndContext id="board" {...dragging}>
+      <Dragging id="board" {...dragging}>
         {children}
-      </DndContext>
+      </Dragging>
     </CardHandsProvider>
   );
 }

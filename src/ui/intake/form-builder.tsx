@@ -1,15 +1,9 @@
 "use client";
+import { Dragging, saysWhatIsCarried } from "@/ui/kit/dragging";
 import { Note } from "@/ui/kit/note";
 import { wordOptions, Select } from "@/ui/kit/select";
 import { Button } from "@/ui/kit/button";
-import {
-  closestCenter,
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from "@dnd-kit/core";
+import { closestCenter, KeyboardSensor, PointerSensor, useSensor, useSensors } from "@dnd-kit/core";
 import { useState } from "react";
 import {
   type FormFault,
@@ -29,6 +23,10 @@ import { FormLands } from "./form-lands";
 import { FormPreview } from "./form-preview";
 import { useFormDraft } from "./use-form-draft";
 import type { FormChange, FormDraft, StoredForm } from "@/core/intake/forms-view";
+
+/** How a question is called by whoever reads it out. */
+const calledIn = (questions: readonly FormQuestion[]) => (id: string | number) =>
+  questions.find((question) => question.id === id)?.label ?? "A question";
 
 /**
  * A form being made: its questions on the left, on the right what whoever fills it in will see,
@@ -93,8 +91,9 @@ export function FormBuilder({
           onSlug={setSlug}
         />
         <h2 className="text-[14px]">Questions</h2>
-        <DndContext
+        <Dragging
           sensors={sensors}
+          accessibility={saysWhatIsCarried(calledIn(questions))}
           collisionDetection={closestCenter}
           onDragEnd={({ active, over }) => {
             if (over && active.id !== over.id)
@@ -123,7 +122,7 @@ export function FormBuilder({
               </QuestionRow>
             ))}
           </ol>
-        </DndContext>
+        </Dragging>
         {!locked && questions.length < MOST_QUESTIONS && (
           <AddQuestion missing={missing} onAdd={(question) => setOpen(edited.add(question))} />
         )}

@@ -1,7 +1,6 @@
 "use client";
 import {
   closestCenter,
-  DndContext,
   PointerSensor,
   useDraggable,
   useDroppable,
@@ -10,6 +9,7 @@ import {
 } from "@dnd-kit/core";
 import { ArrowDown, ArrowUp, GripVertical, X } from "lucide-react";
 import { useId, type KeyboardEvent, type ReactNode } from "react";
+import { Dragging } from "./dragging";
 
 const DRAG_FROM_PX = 4;
 
@@ -54,7 +54,7 @@ export function ListEditor<Item>({
   return (
     <div role="group" aria-label={label}>
       {items.length === 0 && empty && <p className="text-[13px] text-ink-soft">{empty}</p>}
-      <DndContext
+      <Dragging
         id={context}
         sensors={sensors}
         collisionDetection={closestCenter}
@@ -78,7 +78,7 @@ export function ListEditor<Item>({
             </Row>
           ))}
         </ul>
-      </DndContext>
+      </Dragging>
       {!disabled && children}
     </div>
   );

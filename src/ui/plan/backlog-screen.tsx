@@ -1,6 +1,5 @@
 "use client";
 import {
-  DndContext,
   PointerSensor,
   closestCenter,
   pointerWithin,
@@ -16,6 +15,7 @@ import type { BacklogView } from "@/core/plan/backlog-view";
 import type { ReachView } from "@/core/plan/reach-view";
 import { BulkBar } from "@/ui/bulk/bulk-bar";
 import { useMoves, type OnTheWay } from "@/ui/board/use-moves";
+import { Dragging } from "@/ui/kit/dragging";
 import { Note } from "@/ui/kit/note";
 import { usePanel } from "@/ui/kit/panel-context";
 import { BacklogCounts } from "./backlog-counts";
@@ -74,7 +74,7 @@ export function BacklogScreen({
           <b>{stopped.problem.sentence}</b> {stopped.problem.help}
         </Note>
       )}
-      <DndContext
+      <Dragging
         id="backlog-order"
         sensors={sensors}
         collisionDetection={underPointer}
@@ -92,7 +92,7 @@ export function BacklogScreen({
           />
           <TimeboxPanel view={view} reach={reach.data} onChanged={() => void backlog.readAgain()} />
         </div>
-      </DndContext>
+      </Dragging>
       <BulkBar
         handle={{
           projectKey: view.project.key,

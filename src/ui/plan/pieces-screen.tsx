@@ -1,6 +1,5 @@
 "use client";
 import {
-  DndContext,
   PointerSensor,
   pointerWithin,
   useSensor,
@@ -11,6 +10,7 @@ import { useState } from "react";
 import { counted } from "@/core/formats/counted";
 import { isUnder, treeRows } from "@/core/plan/piece-tree";
 import type { PieceTreeView, TreePiece } from "@/core/plan/piece-view";
+import { Dragging } from "@/ui/kit/dragging";
 import { TextButton } from "@/ui/kit/button";
 import { usePanel } from "@/ui/kit/panel-context";
 import { PieceAside } from "./piece-aside";
@@ -52,7 +52,7 @@ export function PiecesScreen({ initial }: { initial: PieceTreeView }) {
   return (
     <div className="flex h-full flex-col">
       <PiecesHead view={view} />
-      <DndContext id="pieces" sensors={sensors} collisionDetection={pointerWithin} onDragEnd={drop}>
+      <Dragging id="pieces" sensors={sensors} collisionDetection={pointerWithin} onDragEnd={drop}>
         <div className="flex min-h-0 flex-1 max-sm:flex-col max-sm:overflow-y-auto">
           <div className="min-w-0 flex-1 overflow-y-auto max-sm:flex-none">
             {view.pieces.length === 0 && (
@@ -79,7 +79,7 @@ export function PiecesScreen({ initial }: { initial: PieceTreeView }) {
           </div>
           {shown && <PieceAside key={shown.id} piece={shown} handle={handle} />}
         </div>
-      </DndContext>
+      </Dragging>
     </div>
   );
 }

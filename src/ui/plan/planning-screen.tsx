@@ -1,6 +1,5 @@
 "use client";
 import {
-  DndContext,
   PointerSensor,
   pointerWithin,
   useSensor,
@@ -12,6 +11,7 @@ import { counted } from "@/core/formats/counted";
 import { LANES, type LaneBy } from "@/core/plan/plan-lanes";
 import type { PlanItem, PlanningView } from "@/core/plan/planning-view";
 import { velocityRange } from "@/core/plan/sprint-ledger";
+import { Dragging } from "@/ui/kit/dragging";
 import { Button } from "@/ui/kit/button";
 import { Select } from "@/ui/kit/select";
 import { Sheet } from "@/ui/kit/sheet";
@@ -90,12 +90,7 @@ export function PlanningScreen({ initial }: { initial: PlanningView }) {
         )}
         {view.rights.plan && <SprintsInARow view={view} onMade={() => void readAgain()} />}
       </div>
-      <DndContext
-        id="planning"
-        sensors={sensors}
-        collisionDetection={pointerWithin}
-        onDragEnd={drop}
-      >
+      <Dragging id="planning" sensors={sensors} collisionDetection={pointerWithin} onDragEnd={drop}>
         <div className="plan-columns">
           <PlanColumn
             id={BACKLOG}
@@ -116,7 +111,7 @@ export function PlanningScreen({ initial }: { initial: PlanningView }) {
             </p>
           )}
         </div>
-      </DndContext>
+      </Dragging>
       <Sheet open={settling} onClose={() => setSettling(false)} title="How we plan">
         <PlanSettingsForm
           projectKey={view.project.key}

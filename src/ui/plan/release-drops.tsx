@@ -1,6 +1,5 @@
 "use client";
 import {
-  DndContext,
   PointerSensor,
   pointerWithin,
   useDroppable,
@@ -8,6 +7,7 @@ import {
   useSensors,
   type DragEndEvent,
 } from "@dnd-kit/core";
+import { Dragging } from "@/ui/kit/dragging";
 import type { ReactNode } from "react";
 import type { ReleaseLine } from "@/core/plan/release-view";
 import type { ReleasesHandle } from "./use-releases";
@@ -34,9 +34,9 @@ export function ReleaseDrops({
     if (item && to && !same) void put(item, to);
   };
   return (
-    <DndContext id="releases" sensors={sensors} collisionDetection={pointerWithin} onDragEnd={drop}>
+    <Dragging id="releases" sensors={sensors} collisionDetection={pointerWithin} onDragEnd={drop}>
       <div className="flex min-h-0 flex-1 max-sm:flex-col">{children}</div>
-    </DndContext>
+    </Dragging>
   );
 }
 

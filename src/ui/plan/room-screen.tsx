@@ -1,6 +1,5 @@
 "use client";
 import {
-  DndContext,
   PointerSensor,
   pointerWithin,
   useSensor,
@@ -11,6 +10,7 @@ import { useState } from "react";
 import { counted } from "@/core/formats/counted";
 import type { PersonRoom, RoomView } from "@/core/plan/room-view";
 import { weekNumber } from "@/core/time/week";
+import { Dragging } from "@/ui/kit/dragging";
 import { shortDate } from "@/ui/kit/time";
 import { PersonRow } from "./room-person";
 import { useRoom } from "./use-room";
@@ -52,7 +52,7 @@ export function RoomScreen({ initial }: { initial: RoomView }) {
           hours of all their projects, counts also what you may not see
         </p>
       </div>
-      <DndContext id="room" sensors={sensors} collisionDetection={pointerWithin} onDragEnd={drop}>
+      <Dragging id="room" sensors={sensors} collisionDetection={pointerWithin} onDragEnd={drop}>
         <div className="min-h-0 flex-1 overflow-auto">
           <table className="room-table">
             <thead>
@@ -82,7 +82,7 @@ export function RoomScreen({ initial }: { initial: RoomView }) {
             </p>
           )}
         </div>
-      </DndContext>
+      </Dragging>
     </div>
   );
 }

@@ -1,10 +1,11 @@
 "use client";
-import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from "@dnd-kit/core";
+import { PointerSensor, useSensor, useSensors, type DragEndEvent } from "@dnd-kit/core";
 import { useRef, useState } from "react";
 import { counted } from "@/core/formats/counted";
 import { optionsOf } from "@/core/condition/vocabulary";
 import { FINISHED_SHOWN, type TimelineItem, type TimelineView } from "@/core/timeline/view";
 import type { Look } from "@/core/view/look";
+import { Dragging } from "@/ui/kit/dragging";
 import { KeysHelp } from "@/ui/kit/keys-help";
 import { Note } from "@/ui/kit/note";
 import { problemOf } from "@/ui/kit/request";
@@ -97,7 +98,7 @@ export function TimelineScreen({
           {problemOf(timeline.error).sentence} {problemOf(timeline.error).help}
         </Note>
       )}
-      <DndContext id="timeline" sensors={sensors} onDragEnd={dropped}>
+      <Dragging id="timeline" sensors={sensors} onDragEnd={dropped}>
         <div className="flex min-h-0 flex-1">
           <CountedPanel handle={handle} />
           <div className="flex min-w-0 flex-1 flex-col">
@@ -134,7 +135,7 @@ export function TimelineScreen({
             </div>
           </div>
         </div>
-      </DndContext>
+      </Dragging>
       <KeysHelp
         open={help}
         onClose={() => setHelp(false)}
