@@ -172,7 +172,26 @@ describe("its parts, columns and counted values", () => {
     const states = await ines.page.$$eval('[data-section="Sprint 21"] .state-level', (all) =>
       all.map((level) => level.parentElement!.textContent),
     );
+    expect(new Set(states).size).toBeGreaterThan(1);
     expect(states).toContain("Building");
+    // Whatever its state is, an item goes past its neighbour, and to the top of the part.
+    const inSprint = await inSection("Sprint 21");
+    const moved = inSprint.at(-1)!;
+    const stand = (order: string[]) =>
+      ines.page.waitForFunction(
+        (wanted: string) =>
+          [...document.querySelectorAll('[data-section="Sprint 21"] [data-key]')]
+            .map((row) => row.getAttribute("data-key"))
+            .join() === wanted,
+        {},
+        order.join(),
+      );
+    await ines.page.focus(`[data-section="Sprint 21"] [data-key="${moved}"]`);
+    await ines.chord("Alt", "ArrowUp");
+    await stand([...inSprint.slice(0, -2), moved, inSprint.at(-2)!]);
+    await ines.page.focus(`[data-section="Sprint 21"] [data-key="${moved}"]`);
+    await ines.chord("Alt", "Home");
+    await stand([moved, ...inSprint.slice(0, -1)]);
     const [first] = await inSection("In none of these");
     await ines.page.focus(`[data-section="In none of these"] [data-key="${first}"]`);
     await ines.chord("Alt", "ArrowUp");

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { desc, eq, sql } from "drizzle-orm";
+import { asc, desc, eq, ne, sql } from "drizzle-orm";
 import { database } from "@/db/connection";
 import {
   block,
@@ -211,6 +211,32 @@ describe("commands", () => {
     await send(NOOR, a, { kind: "place", below: b });
     expect((await order()).slice(0, 2)).toEqual([b, a]);
     expect(await refusalOf(send(NOOR, a, { kind: "place", below: randomUUID() }))).toBe("invalid");
+  });
+
+  test("stands beside any item of its project, whatever its state: below it or above it, and none of another's", async () => {
+    const [one, other] = [await itemIn(NOOR, "Beside"), await itemIn(NOOR, "Started")];
+    await move(INES, other, "Ready");
+    const ranks = async () => {
+      const rows = await database()
+        .select({ id: item.id })
+        .from(item)
+        .where(eq(item.projectId, "tix"))
+        .orderBy(asc(item.rank));
+      const at = rows.findIndex(({ id }) => id === other);
+      return rows.slice(at - 1, at + 2).map(({ id }) => id);
+    };
+    await send(NOOR, one, { kind: "place", below: null, above: other });
+    expect((await ranks()).slice(0, 2)).toEqual([one, other]);
+    await send(NOOR, one, { kind: "place", below: other });
+    expect((await ranks()).slice(1)).toEqual([other, one]);
+    const [elsewhere] = await database()
+      .select({ id: item.id })
+      .from(item)
+      .where(ne(item.projectId, "tix"))
+      .limit(1);
+    for (const at of [{ below: elsewhere.id }, { below: null, above: elsewhere.id }])
+      expect(await refusalOf(send(NOOR, one, { kind: "place", ...at }))).toBe("invalid");
+    expect((await ranks()).slice(1)).toEqual([other, one]);
   });
 
   test("a refused command leaves nothing behind, not even its key", async () => {

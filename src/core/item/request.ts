@@ -78,7 +78,12 @@ export const commandRequest = z.discriminatedUnion("kind", [
     own: ownChangesSchema.optional(),
     overrideReason,
   }),
-  z.object({ kind: z.literal("place"), below: z.uuid().nullable() }),
+  z.object({
+    kind: z.literal("place"),
+    below: z.uuid().nullable(),
+    /** Looked at where it is to stand below none. */
+    above: z.uuid().optional(),
+  }),
   /** Under another item of the project, by its key; null: under none. */
   z.object({ kind: z.literal("put under"), parentKey: z.string().max(30).nullable() }),
   z.object({

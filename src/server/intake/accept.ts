@@ -102,7 +102,7 @@ export async function acceptReport({
   }
   const created = await make(
     base,
-    place.at === "top" ? "first" : place.at === "bottom" ? "last" : { itemId: place.itemId },
+    place.at === "top" ? "first" : place.at === "bottom" ? "last" : { below: place.itemId },
   );
   const along = { itemId: created.id, access };
   if (plan.cameFrom) return linkOrigin({ tx, viewer, created: along, originId: plan.cameFrom, by });

@@ -24,8 +24,8 @@ export interface Along {
   access: ProjectAccess;
 }
 
-/** Where an item stands in its state: below another, on top, or at the end. */
-export type Place = { itemId: string } | "first" | "last";
+/** Where an item stands: directly below or above another, on top of its state, or at the end of all. */
+export type Place = { below: string } | { above: string } | "first" | "last";
 
 /** What may be asked at the door. */
 export type Ask =

@@ -93,7 +93,12 @@ export async function gather(
   if (before)
     await checkMembers(tx, access.project.id, newlyNamed(needs.ownFields, own, before.own));
   if (command.kind === "move" && transition?.followUps.some((f) => f.kind === "put on top"))
-    command.rank = await placeInState(tx, by, { stateId: command.to, parentId: null }, "first");
+    command.rank = await placeInState(
+      tx,
+      by,
+      { projectId: access.project.id, stateId: command.to },
+      "first",
+    );
   return {
     command,
     transition,
@@ -152,7 +157,7 @@ async function commandOf({
   const { before } = there;
   switch (ask.kind) {
     case "place":
-      return { kind: "rank", rank: await rankBelow(tx, by, before, ask.below) };
+      return { kind: "rank", rank: await rankAt(tx, by, before, ask) };
     case "put under":
       return { kind: "put under", ...(await parentsOf(tx, by, there, ask.parentKey)) };
     case "comment":
@@ -216,11 +221,17 @@ async function dependencyOf(
   return found;
 }
 
-/** Directly below another item of its state, or one that stands under the same; or on top. */
-const rankBelow = (tx: Transaction, by: Principal, item: ItemSnapshot, below: string | null) =>
-  below === item.id
-    ? item.rank
-    : placeInState(tx, by, item, below === null ? "first" : { itemId: below });
+/** Directly below another item, or above one; or on top of its state. Beside itself it stays. */
+function rankAt(
+  tx: Transaction,
+  by: Principal,
+  item: ItemSnapshot,
+  { below, above }: { below: string | null; above?: string },
+) {
+  if ((below ?? above) === item.id) return item.rank;
+  if (below !== null) return placeInState(tx, by, item, { below });
+  return placeInState(tx, by, item, above === undefined ? "first" : { above });
+}
 
 /** A new item in the first state of its type's workflow, with the project's next number. */
 async function creation(
@@ -246,7 +257,7 @@ async function creation(
     asksRequired: byPerson,
   });
   const [first] = statesInOrder(workflow);
-  const rank = await placeInState(tx, by, { stateId: first.id, parentId: null }, place);
+  const rank = await placeInState(tx, by, { projectId, stateId: first.id }, place);
   const number = await takeNumber(tx, projectId);
   const data: CreatedData = {
     ...(await withAgreedTerms(() => loadTerms(tx, projectId), { ...fields, sprintId }, null)),

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, inArray, isNull, lt, or, sql } from "drizzle-orm";
+import { and, asc, desc, eq, gt, inArray, isNull, lt, sql } from "drizzle-orm";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { rankBetween, type Neighbours, type Rank } from "@/core/item/rank";
 import type { Transaction } from "@/db/connection";
@@ -21,16 +21,16 @@ export async function lockOrder(tx: Transaction): Promise<void> {
 const inState = (stateId: string) => and(eq(item.stateId, stateId), isNull(item.withdrawnAt));
 
 /** Where an item stands, or will. */
-type Standing = Pick<ItemSnapshot, "stateId" | "parentId">;
+type Standing = Pick<ItemSnapshot, "projectId" | "stateId">;
 
 /**
- * A rank on top of a state's order, directly below one of its items or of those under the same
- * parent, or (where `place` is "last") at the end of all.
+ * A rank on top of a state's order, directly below or above an item of the same project, whatever
+ * its state (lists show items of several), or (where `place` is "last") at the end of all.
  */
 export async function placeInState(
   tx: Transaction,
   by: Principal,
-  { stateId, parentId }: Standing,
+  { projectId, stateId }: Standing,
   place: Place,
 ): Promise<Rank> {
   await lockOrder(tx);
@@ -45,17 +45,20 @@ export async function placeInState(
     const below = top?.rank ?? null;
     return rankBetween(await rankAbove(tx, below), below);
   }
-  const near = or(
-    inState(stateId),
-    parentId === null ? undefined : and(eq(item.parentId, parentId), isNull(item.withdrawnAt)),
-  );
+  const isBelow = "below" in place;
+  const there = and(eq(item.projectId, projectId), isNull(item.withdrawnAt), seesItem(tx, by));
   const [neighbour] = await tx
     .select({ rank: item.rank })
     .from(item)
-    .where(and(eq(item.id, place.itemId), near, seesItem(tx, by)));
+    .where(and(eq(item.id, isBelow ? place.below : place.above), there));
   if (!neighbour)
-    throw invalid("The item to stand below is not there any more.", "Choose another place.");
-  return rankBetween(neighbour.rank, await rankBelow(tx, neighbour.rank));
+    throw invalid(
+      `The item to stand ${isBelow ? "below" : "above"} is not there any more.`,
+      "Choose another place.",
+    );
+  const { rank } = neighbour;
+  if (isBelow) return rankBetween(rank, await rankBelow(tx, rank));
+  return rankBetween(await rankAbove(tx, rank), rank);
 }
 
 /** The item that stands last in its state, where something is to stand behind it. */

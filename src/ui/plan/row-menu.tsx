@@ -43,7 +43,7 @@ export function RowMenu({
         </Button>
       }
     >
-      <MenuItem onSelect={() => void order.place(card, null)}>To the top</MenuItem>
+      <MenuItem onSelect={() => order.toTop(card)}>To the top</MenuItem>
       <MenuItem onSelect={() => order.step(card, -1)}>One up</MenuItem>
       <MenuItem onSelect={() => order.step(card, 1)}>One down</MenuItem>
       <MenuItem onSelect={() => void order.toEnd(card)}>To the end</MenuItem>

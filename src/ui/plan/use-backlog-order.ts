@@ -61,9 +61,11 @@ const noMove = (card: Card, where: string) =>
 
 /** What is sent to change where a row stands and what it is planned into. */
 function commandsOf({ putCard, readAgain }: Pick<Backlog, "putCard" | "readAgain">) {
-  const place = async (card: Card, below: string | null) => {
+  /** Directly behind another row, or before one. */
+  const place = async (card: Card, at: { below: string } | { above: string }) => {
+    const command: SentCommand = { kind: "place", below: null, ...at };
     try {
-      const { card: stored, commandId } = await sendCommand(card.id, { kind: "place", below });
+      const { card: stored, commandId } = await sendCommand(card.id, command);
       putCard(stored);
       tellDone(`${card.key} has its new place.`, async () =>
         putCard((await undoCommand(card.id, commandId)).card),
@@ -136,7 +138,12 @@ export function useBacklogOrder(
   /** Behind all others of its part. */
   const toEnd = async (card: Card) => {
     const last = await lastRow(sections[sectionAt(card.id)].section.id);
-    if (last && last !== card.id) void place(card, last);
+    if (last && last !== card.id) void place(card, { below: last });
+  };
+  /** Before all others of its part. */
+  const toTop = (card: Card) => {
+    const [top] = sections[sectionAt(card.id)].cards;
+    if (top.id !== card.id) void place(card, { above: top.id });
   };
   /** One place up or down; over the line into the next part where it is the first or the last. */
   const step = (card: Card, by: -1 | 1) => {
@@ -146,7 +153,7 @@ export function useBacklogOrder(
     if (by === 1 && at >= cards.length - 2) void more(section.id);
     const beside = sections[here + by];
     if (at + by >= 0 && at + by < cards.length)
-      void place(card, by === 1 ? cards[at + 1].id : (cards[at - 2]?.id ?? null));
+      void place(card, by === 1 ? { below: cards[at + 1].id } : { above: cards[at - 1].id });
     else if (beside) void enter(card, beside.section);
   };
   const pull = (card: Card) => {
@@ -155,7 +162,7 @@ export function useBacklogOrder(
     if (move) return void moves.moveTo(card, move.to, move.verb);
     tellProblem(noMove(card, "from the backlog into the process"));
   };
-  /** Puts it where it was dropped: behind the row above, in the part where that stands. */
+  /** Puts it where it was dropped: to the row it was dropped on, in the part where that stands. */
   const drop = async ({ active, over }: DragEndEvent) => {
     const dragged = rows.find((c) => c.id === active.id);
     if (!dragged || !over || over.id === active.id) return;
@@ -171,8 +178,7 @@ export function useBacklogOrder(
     const { cards } = there;
     const to = cards.findIndex((c) => c.id === onto);
     const from = cards.findIndex((c) => c.id === dragged.id);
-    const above = crosses || to < from;
-    void place(dragged, above ? (cards[to - 1]?.id ?? null) : cards[to].id);
+    void place(dragged, crosses || to < from ? { above: onto } : { below: onto });
   };
   const goBeside = (row: HTMLElement, by: -1 | 1) => {
     const key = focusBeside(row, by);
@@ -190,7 +196,7 @@ export function useBacklogOrder(
       ArrowUp: () => (moving ? step(card, -1) : goBeside(row, -1)),
       ArrowDown: () => (moving ? step(card, 1) : goBeside(row, 1)),
       ArrowRight: () => focusFirstCell(row),
-      Home: moving && (() => void place(card, null)),
+      Home: moving && (() => toTop(card)),
       End: moving && (() => void toEnd(card)),
     };
     const act = acts[key];
@@ -198,7 +204,7 @@ export function useBacklogOrder(
     event.preventDefault();
     act();
   };
-  return { place, plan, toEnd, step, pull, drop, onKey };
+  return { plan, toTop, toEnd, step, pull, drop, onKey };
 }
 
 export type BacklogOrder = ReturnType<typeof useBacklogOrder>;
