@@ -10,3 +10,17 @@ export async function newestEventId(reader: Reader, ...projectIds: string[]): Pr
     .where(inArray(domainEvent.projectId, projectIds));
   return last;
 }
+
+/** The same of each of some projects. */
+export async function newestEventIds(
+  reader: Reader,
+  projectIds: readonly string[],
+): Promise<(projectId: string) => number> {
+  if (projectIds.length === 0) return () => 0;
+  const { rows } = await reader.execute<{ id: string; last: number }>(sql`
+    select of.id, (select coalesce(max(e.id), 0)::int from ${domainEvent} e
+      where e.project_id = of.id) as last
+    from unnest(${sql.param([...projectIds])}::text[]) as of (id)`);
+  const newest = new Map(rows.map(({ id, last }) => [id, last]));
+  return (projectId) => newest.get(projectId) ?? 0;
+}

@@ -15,7 +15,7 @@ import { projectLimits } from "../board/board-limits";
 import { readLoads } from "../board/loads";
 import { readLimitBreaks } from "./limit-breaks";
 import { loadBoard } from "../board/load";
-import { newestEventId } from "../events/newest";
+import { newestEventId, newestEventIds } from "../events/newest";
 import { readTriageFigures } from "../intake/triage-figures";
 import { readKeptPromises } from "../intake/promises";
 import { enterProject, hiddenItems, type ProjectAccess, type ProjectRow } from "../people/access";
@@ -31,6 +31,7 @@ import {
 } from "./facts";
 import { type FlowQuery, PERIODS, type bandQuery } from "@/core/flow/request";
 import type { LearnView } from "@/core/flow/learn-view";
+import type { Paces } from "@/core/flow/pace";
 import type { FlowSummary } from "@/core/flow/summary";
 
 const expectationOf = (project: ProjectRow) => ({
@@ -46,15 +47,36 @@ export async function flowSummary(
 ): Promise<FlowSummary> {
   const lastEvent = await newestEventId(database(), project.id);
   const [summary, hidden] = await Promise.all([
-    keptSummary(project, lastEvent, now),
+    keptSummary(project, { lastEvent, now, keptMs: SUMMARY_KEPT_MS }),
     hiddenItems(database(), viewer, project.id),
   ]);
   return { ...summary, pulse: maskPulse(summary.pulse, hidden) };
 }
 
-function keptSummary(project: ProjectRow, lastEvent: number, now: Instant): Promise<FlowSummary> {
+/**
+ * How long items of some projects take, and are expected to, by their keys. Twelve weeks say that,
+ * so where nothing has happened it holds for longer than what is in progress just now.
+ */
+export async function pacesOf(projects: readonly ProjectRow[], now = Date.now()): Promise<Paces> {
+  const newest = await newestEventIds(
+    database(),
+    projects.map(({ id }) => id),
+  );
+  const summaries = await Promise.all(
+    projects.map((one) =>
+      keptSummary(one, { lastEvent: newest(one.id), now, keptMs: PACES_KEPT_MS }),
+    ),
+  );
+  return Object.assign({}, ...summaries.map(({ paces }) => paces)) as Paces;
+}
+
+/** @param kept.keptMs how old a summary may be that is taken as it is */
+function keptSummary(
+  project: ProjectRow,
+  { lastEvent, now, keptMs }: { lastEvent: number; now: Instant; keptMs: number },
+): Promise<FlowSummary> {
   const known = summaries.get(project.id);
-  if (known && known.lastEvent === lastEvent && Math.abs(now - known.at) < SUMMARY_KEPT_MS)
+  if (known && known.lastEvent === lastEvent && Math.abs(now - known.at) < keptMs)
     return known.summary;
   const summary = summarise(project, now);
   summaries.set(project.id, { lastEvent, at: now, summary });
@@ -72,6 +94,7 @@ const summaries = new Map<
   { lastEvent: number; at: number; summary: Promise<FlowSummary> }
 >();
 const SUMMARY_KEPT_MS = 5_000;
+const PACES_KEPT_MS = 120_000;
 
 async function summarise(project: ProjectRow, now: Instant): Promise<FlowSummary> {
   const db = database();

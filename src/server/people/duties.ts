@@ -1,4 +1,4 @@
-import { and, eq, inArray } from "drizzle-orm";
+import { and, eq, inArray, or } from "drizzle-orm";
 import { type z } from "zod";
 import type { MembersView } from "@/core/people/account";
 import { DUTIES, dutyHolders, type Duty, type DutyHolder } from "@/core/people/duty";
@@ -32,6 +32,32 @@ export async function dutyHoldersNamed(
           .from(teamMember)
           .where(inArray(teamMember.teamId, teams));
   return [...new Set([...people, ...members.map(({ id }) => id)])];
+}
+
+/** The duties that somebody is named for, by themselves or with a team of theirs, by project. */
+export async function dutiesNamedFor(
+  reader: Reader,
+  personId: string,
+  projectIds: readonly string[],
+): Promise<(projectId: string, wanted: Duty) => boolean> {
+  const teams = reader
+    .select({ id: teamMember.teamId })
+    .from(teamMember)
+    .where(eq(teamMember.personId, personId));
+  const rows = await reader
+    .select({ projectId: duty.projectId, duty: duty.duty })
+    .from(duty)
+    .where(
+      and(
+        inArray(duty.projectId, [...projectIds]),
+        or(
+          and(eq(duty.holderKind, "person"), eq(duty.holderId, personId)),
+          and(eq(duty.holderKind, "team"), inArray(duty.holderId, teams)),
+        ),
+      ),
+    );
+  return (projectId, wanted) =>
+    rows.some((row) => row.projectId === projectId && row.duty === wanted);
 }
 
 /** Who has a duty in a project; where nobody is named, every one of its members. */

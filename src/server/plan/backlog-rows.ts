@@ -158,6 +158,13 @@ export async function readBacklogRows(
   return readPart(await openBacklog(viewer, entered, look, now), section, after);
 }
 
+/** The first rows of all that waits, where nothing is asked about how it is looked at. */
+export const readFirstWaiting = (viewer: Viewer, entered: EnteredBacklog): Promise<BacklogRows> =>
+  readPart(
+    { viewer, entered, sections: [WHOLE], columns: [], list: null, like: undefined },
+    WHOLE.id,
+  );
+
 /** A backlog with the first rows of each of its parts, as somebody looks at it. @throws Refused */
 export async function readWholeBacklog(
   viewer: Viewer,

@@ -97,7 +97,7 @@ export async function readEnteredBacklog(
 }
 
 /** The first column of the board, with what counts against its limit, or all that it holds. */
-async function pulledInto(
+export async function pulledInto(
   { reader, project, columns: [column] }: EnteredBoard,
   now: Instant,
 ): Promise<BacklogView["pulledInto"]> {

@@ -8,8 +8,8 @@ import type { FlowSummary } from "@/core/flow/summary";
 import { paceOf } from "@/core/flow/pace";
 import { database } from "@/db/connection";
 import { item } from "@/db/schema";
-import { readBacklog } from "../plan/backlog";
-import { readBacklogRows } from "../plan/backlog-rows";
+import { enterBacklog, pulledInto } from "../plan/backlog";
+import { readFirstWaiting } from "../plan/backlog-rows";
 import type { Viewer } from "../people/viewer";
 import type { DayProject } from "./ground";
 
@@ -24,12 +24,13 @@ export async function readPull(
 ): Promise<{ pull: Pulled[]; noPull: string | null }> {
   if (!access.may("move item")) return { pull: [], noPull: "You may not move items here." };
   const { key, id } = access.project;
-  const [backlog, { cards, around }, alike] = await Promise.all([
-    readBacklog(viewer, key, now),
-    readBacklogRows(viewer, key, {}, now),
+  const backlog = await enterBacklog(viewer, key, now);
+  const [into, { cards, around }, alike] = await Promise.all([
+    pulledInto(backlog, now),
+    readFirstWaiting(viewer, backlog),
     doneAlike(viewer, id),
   ]);
-  const into = backlog.pulledInto;
+  const columns = backlog.columns.map((column) => column.stateIds);
   if (
     into?.limit &&
     into.limit.maxFirm &&
@@ -42,7 +43,7 @@ export async function readPull(
   const rows = cards.slice(0, LOOKED_AT).map((card): Pullable => {
     const type = backlog.types.find((t) => t.id === card.typeId);
     const workflow = backlog.workflows.find((w) => w.id === type?.workflowId);
-    const move = workflow ? pullMove(workflow, card.stateId, backlog.columns) : null;
+    const move = workflow ? pullMove(workflow, card.stateId, columns) : null;
     const { waitsFor = [], waitsForUnseen = 0, waitedFor = [] } = around[card.id] ?? {};
     return {
       card,

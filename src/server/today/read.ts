@@ -5,13 +5,14 @@ import { daySentence, waitingCount } from "@/core/today/sentence";
 import type { TodayView } from "@/core/today/today-view";
 import { database } from "@/db/connection";
 import { person } from "@/db/schema";
+import { flowSummary, pacesOf } from "../flow/read";
 import { readAgreedChanges } from "../item/agreed-seen";
 import { namedItems } from "../item/list/named";
 import { enterProject } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { dayItemOf, dayRows } from "./day-items";
-import { dayProjects, pacesOf, stateMeanings, summariesOf } from "./ground";
+import { dayProjects, stateMeanings } from "./ground";
 import { readPull } from "./pull";
 import { readNews, readQuestions } from "./questions";
 import { readSmallThings } from "./small-things";
@@ -47,8 +48,10 @@ async function dayOf(
     ({ access: { project: of } }) =>
       openId !== null && (of.id === openId || rows.some((row) => row.projectId === of.id)),
   );
-  const summaries = await summariesOf(viewer, shown);
-  const paces = pacesOf(summaries.values());
+  const paces = await pacesOf(
+    shown.map(({ access }) => access.project),
+    now,
+  );
   const items = rows.flatMap(
     (row) =>
       dayItemOf(row, {
@@ -63,7 +66,7 @@ async function dayOf(
   );
   const today = isoDate(dayNumber(now, zone));
   const day = arrangeDay({ items, ...questions, news, changed, today, now });
-  return { reader, projects, meanings, rows, today, day, summaries };
+  return { reader, projects, meanings, rows, today, day };
 }
 
 async function namesOf(ids: readonly string[]): Promise<Map<string, string>> {
@@ -71,7 +74,7 @@ async function namesOf(ids: readonly string[]): Promise<Map<string, string>> {
   const rows = await database()
     .select({ id: person.id, name: person.name })
     .from(person)
-    .where(inArray(person.id, [...ids]));
+    .where(inArray(person.id, [...new Set(ids)]));
   return new Map(rows.map(({ id, name }) => [id, name]));
 }
 
@@ -95,9 +98,9 @@ export async function readToday(
   });
   const { zone, name, key, id } = access.project;
   const whole = await dayOf(viewer, { zone, openId: id }, now);
-  const { reader, projects, meanings, rows, today, day, summaries } = whole;
+  const { reader, projects, meanings, rows, today, day } = whole;
   const open = projects.find((one) => one.access.project.id === id);
-  const summary = summaries.get(id);
+  const summary = open && (await flowSummary(open.access, viewer, now));
   const [pulled, team, small, { people }] = await Promise.all([
     open && summary
       ? readPull(viewer, open, { summary, today, now })

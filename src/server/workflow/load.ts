@@ -73,9 +73,17 @@ export interface ProjectTypes {
 }
 
 /** The item types of a project, each with its workflow. */
-export async function projectTypes(reader: Reader, projectId: string): Promise<ProjectTypes> {
-  const types = await reader
+export const projectTypes = async (reader: Reader, projectId: string): Promise<ProjectTypes> =>
+  (await typesOfProjects(reader, [projectId]))(projectId);
+
+/** The same of some projects. */
+export async function typesOfProjects(
+  reader: Reader,
+  projectIds: readonly string[],
+): Promise<(projectId: string) => ProjectTypes> {
+  const rows = await reader
     .select({
+      projectId: itemType.projectId,
       id: itemType.id,
       name: itemType.name,
       level: itemType.level,
@@ -86,8 +94,15 @@ export async function projectTypes(reader: Reader, projectId: string): Promise<P
       removedAt: itemType.removedAt,
     })
     .from(itemType)
-    .where(eq(itemType.projectId, projectId))
+    .where(inArray(itemType.projectId, [...projectIds]))
     .orderBy(itemType.position, itemType.name);
-  const workflows = await loadWorkflows(reader, [...new Set(types.map((t) => t.workflowId))]);
-  return { types, workflows: [...workflows.values()] };
+  const workflows = await loadWorkflows(reader, [...new Set(rows.map((t) => t.workflowId))]);
+  return (projectId) => {
+    const types = rows.filter((row) => row.projectId === projectId);
+    const followed = [...new Set(types.map((type) => type.workflowId))];
+    return {
+      types: types.map(({ projectId: _, ...type }) => type),
+      workflows: followed.map((id) => workflows.get(id)!),
+    };
+  };
 }

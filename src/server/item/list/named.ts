@@ -86,7 +86,7 @@ export async function seenOf(viewer: Viewer, ids: readonly string[]): Promise<Se
     .innerJoin(project, eq(project.id, item.projectId))
     .where(
       and(
-        inArray(item.id, [...ids]),
+        sql`${item.id} = any(${sql.param([...ids])}::uuid[])`,
         visibleTo(db, viewer),
         seesItem(db, viewer),
         isNull(item.withdrawnAt),

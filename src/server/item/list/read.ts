@@ -1,10 +1,11 @@
-import { inArray, sql, type SQL } from "drizzle-orm";
+import { getTableColumns, inArray, sql, type SQL } from "drizzle-orm";
 import { factOf, type FactName, type FactValue } from "@/core/condition/facts";
 import type { ListGroup } from "@/core/item/list/arrange";
 import type { GroupKey } from "@/core/item/list/group";
 import { ANCHOR_EVERY, groupsFall, type ListQuery } from "@/core/item/list/query";
 import type { Summary } from "@/core/item/list/sums";
 import type { Reader } from "@/db/connection";
+import { readMany } from "@/db/read-many";
 import { item } from "@/db/schema";
 import { factColumn } from "../../condition/compile";
 import type { ItemRow } from "../rows";
@@ -130,7 +131,8 @@ export async function readIds(
 
 /** The items of a page, in its order. */
 export async function readRows(reader: Reader, { ids }: Pick<ListPage, "ids">): Promise<ItemRow[]> {
-  const rows = await reader.select().from(item).where(inArray(item.id, ids));
+  const named = sql`where ${item.id} = any(${sql.param([...ids])}::uuid[])`;
+  const rows = await readMany(reader, item, getTableColumns(item), named);
   const known = new Map(rows.map((row) => [row.id, row]));
   return ids.flatMap((id) => known.get(id) ?? []);
 }
