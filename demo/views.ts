@@ -63,7 +63,7 @@ export function demoViews({ key }: DemoProject): DemoView[] {
       cards: {
         ...USUAL_CARDS,
         facts: [...USUAL_CARDS.facts, "priority", "daysInState"],
-        more: ["zigzag", "promise left"],
+        more: ["zigzag", "promise left", "probably"],
         marks: [
           {
             word: "due soon",

@@ -3,6 +3,7 @@ import type { Card } from "@/core/board/card";
 import { DAY } from "@/core/calendar/instant";
 import { pullNext, type Pullable } from "@/core/plan/pull-next";
 import { arrangeDay } from "@/core/today/arrange";
+import { addDays } from "@/core/calendar/month";
 import { DAY_PART_NAMES, type DayFacts, type DayItem, type DayPart } from "@/core/today/day";
 import { MOST_SMALL_THINGS, smallThings, type KeptItem } from "@/core/today/housekeeping";
 import { daySentence, waitingCount } from "@/core/today/sentence";
@@ -40,6 +41,7 @@ const item = (id: string, more: Partial<DayItem> = {}, cardMore: Partial<Card> =
   reviewerName: null,
   blocked: null,
   since: "2 days",
+  byDue: null,
   ...more,
 });
 const arranged = (items: DayItem[], more: Partial<DayFacts> = {}) =>
@@ -62,6 +64,24 @@ const partOf = (
   return DAY_PART_NAMES.find((part) => day[part].some((line) => line.card.id === id));
 };
 const OTHERS = { assignee: false, reviewer: false, tests: false };
+
+test("what has a day to hold says how likely that is, where something says it", () => {
+  const due = { dueOn: addDays(TODAY, 20) };
+  const day = arranged([
+    item("known", { byDue: 0.624 }, due),
+    item("unknown", {}, due),
+    item("none", { byDue: 0.5 }),
+    item("waiting", { stateKind: "unstarted", byDue: null }, { dueOn: addDays(TODAY, 3) }),
+  ]);
+  const reasonOf = (id: string) =>
+    Object.values(day)
+      .flat()
+      .find((line) => line.card.id === id)!.reason;
+  expect(reasonOf("known")).toMatch(/^Building 2 days · due \d+ \w+, 62 % sure by then$/);
+  expect(reasonOf("unknown")).toMatch(/ · due \d+ \w+$/);
+  expect(reasonOf("none")).toBe("Building 2 days");
+  expect(reasonOf("waiting")).not.toContain("sure");
+});
 
 describe("where an item stands in somebody's day", () => {
   const question = { itemId: "a", commentId: "k", who: "Bo", words: "How long?" };

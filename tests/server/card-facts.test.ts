@@ -10,6 +10,8 @@ import { PLAIN_LOOK } from "@/core/view/look";
 import { readBoard } from "@/server/board/read";
 import { createItem } from "@/server/item/create";
 import { readItem } from "@/server/item/read";
+import { readUntil } from "@/server/plan/reach";
+import { dayNumber, parseIsoDate } from "@/core/calendar/zone";
 import { readCardFacts } from "@/server/item/list/card-facts";
 import { readTable } from "@/server/item/list/table";
 import { itemIn, send } from "./setup/board";
@@ -92,6 +94,23 @@ test("a card's line, the time left of its promise and what it stands under are t
       : { resolve: { standing: "missed" } },
   );
   expect(promise === null).toBe(told[one.id].left === undefined);
+});
+
+test("when an open item is probably finished, its card says as the timeline does", async () => {
+  const cards = { ...USUAL_CARDS, more: ["probably" as const] };
+  const told = await readCardFacts(INES, "TIX", { board: null, cards, of: null });
+  const { until } = await readUntil(INES, "TIX");
+  const today = dayNumber(Date.now(), "Europe/London");
+  const { cards: shown } = await readBoard(INES, "TIX");
+  const running = shown.filter(({ id }) => told[id]?.probably);
+  expect(running.length).toBeGreaterThan(10);
+  for (const { id, stateKind } of shown) {
+    const said = told[id]?.probably;
+    if (stateKind === "finished") expect(said).toBeUndefined();
+    if (said?.sure) expect(parseIsoDate(said.sure) - today).toBe(until[id].sure);
+  }
+  const across = await readCardFacts(INES, "team-ticketing", { board: null, cards, of: null });
+  expect(Object.values(across).filter(({ probably }) => probably)).toEqual([]);
 });
 
 test("what an item stands under is not named to who may not see it", async () => {

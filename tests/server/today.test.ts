@@ -1,10 +1,12 @@
 import { and, eq, isNull, ne } from "drizzle-orm";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { DAY_PART_NAMES } from "@/core/today/day";
 import { database } from "@/db/connection";
 import { item, membership, putToRest } from "@/db/schema";
 import { seeAgreed } from "@/server/item/agreed-seen";
 import { readItem } from "@/server/item/read";
 import { setDuties } from "@/server/people/duties";
+import { readUntil } from "@/server/plan/reach";
 import { loadReleases } from "@/server/plan/timeboxes";
 import { readToday, readTodayCount } from "@/server/today/read";
 import { putThingToRest } from "@/server/today/small-things";
@@ -189,4 +191,22 @@ test("a project that somebody leaves leaves their day with them", async () => {
     .set({ role: "observer" })
     .where(and(eq(membership.personId, "ivo"), eq(membership.projectId, "tix")));
   expect(await find(IVO, id)).toBeNull();
+});
+
+test("how likely an item is finished by its day agrees with the day by which it is 85 % sure", async () => {
+  const id = await itemIn(INES, "The lamp of the ramp");
+  await set(INES, id, { assigneeId: "noor" });
+  await move(NOOR, id, "Ready");
+  await move(NOOR, id, "Building");
+  const { sure } = (await readUntil(NOOR, "TIX")).until[id];
+  const today = dayNumber(Date.now(), "Europe/London");
+  const sureBy = async (day: number) => {
+    await set(INES, id, { dueOn: isoDate(day) });
+    const reason = (await find(NOOR, id))!.reason;
+    return Number(/, (\d+) % sure by then$/.exec(reason)?.[1]);
+  };
+  expect(sure).toBeGreaterThan(2);
+  expect(await sureBy(today + sure!)).toBeGreaterThanOrEqual(85);
+  expect(await sureBy(today + sure! - 1)).toBeLessThan(86);
+  expect(await sureBy(today + 1)).toBeLessThan(await sureBy(today + sure!));
 });

@@ -29,13 +29,14 @@ export interface CardMark {
 }
 
 /** What cards can say besides, which no condition asks for. */
-export const CARD_MORE = ["zigzag", "promise left", "parent"] as const;
+export const CARD_MORE = ["zigzag", "promise left", "parent", "probably"] as const;
 export type CardMore = (typeof CARD_MORE)[number];
 
 export const CARD_MORE_WORDS: Record<CardMore, string> = {
   zigzag: "small zigzag",
   "promise left": "time left of the promise",
   parent: "what it stands under",
+  probably: "when it is probably finished",
 };
 
 export interface CardLook {

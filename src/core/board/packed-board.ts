@@ -9,9 +9,11 @@ export type PackedBoard = string & { readonly holds?: BoardView };
 
 const FIELDS: readonly (keyof Card)[] = [...CARD_FIELDS, "key", "hasHowToTest", "withdrawn"];
 
+/** @returns the board as text, its cards in their order */
 export const packedBoard = ({ cards, ...board }: BoardView): PackedBoard =>
   JSON.stringify({ ...board, cards: cards.map((card) => FIELDS.map((field) => card[field])) });
 
+/** @param text what `packedBoard` made */
 export function unpackedBoard(text: PackedBoard): BoardView {
   const { cards, ...board } = JSON.parse(text) as Omit<BoardView, "cards"> & { cards: unknown[][] };
   return { ...board, cards: cards.map(unpackedCard) };

@@ -1,5 +1,6 @@
-import { dayWords } from "@/core/calendar/day-words";
+import { dayWords, shortDate } from "@/core/calendar/day-words";
 import { addDays } from "@/core/calendar/month";
+import { chanceWords } from "@/core/plan/probably";
 import type { DayFacts, DayItem, DayLine, DayLines, NextStep } from "./day";
 
 /** Dates so many days ahead stand among those of the day. */
@@ -60,7 +61,7 @@ export function arrangeDay(facts: DayFacts): DayLines {
   for (const item of urgentFirst)
     if (handsOf(item) && item.blocked === null)
       put("hands", item, {
-        reason: `${item.stateName} ${item.since}`,
+        reason: `${item.stateName} ${item.since}${dueWords(item)}`,
         alarm: item.pastExpectation,
       });
   for (const item of urgentFirst)
@@ -75,7 +76,7 @@ export function arrangeDay(facts: DayFacts): DayLines {
     const { dueOn } = item.card;
     if (item.mine.assignee && dueOn !== null && dueOn <= until)
       put("dates", item, {
-        reason: `${item.stateName}, due ${dayWords(dueOn, today)}`,
+        reason: `${item.stateName}, due ${dayWords(dueOn, today)}${byThen(item)}`,
         next: LOOK,
       });
   }
@@ -85,6 +86,13 @@ export function arrangeDay(facts: DayFacts): DayLines {
   }
   return day;
 }
+
+/** When it is due, and how likely it is finished by then. */
+const dueWords = (item: DayItem): string =>
+  item.card.dueOn === null ? "" : ` · due ${shortDate(item.card.dueOn)}${byThen(item)}`;
+
+const byThen = ({ byDue }: DayItem): string =>
+  byDue === null ? "" : `, ${chanceWords(byDue)} sure by then`;
 
 const LOOK: NextStep = { kind: "look" };
 

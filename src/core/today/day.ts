@@ -59,6 +59,8 @@ export interface DayItem {
   blocked: { words: string; byMe: boolean } | null;
   /** For how long it has been in its state, in words. */
   since: string;
+  /** The chance that it is finished by the day that it is due; null where nothing says it. */
+  byDue: number | null;
 }
 
 /** A question that somebody is to answer, or waits to have answered. */

@@ -17,7 +17,7 @@ import {
   type Reach,
   type Sureness,
 } from "@/core/forecast/reach";
-import { daysUntilAllEnd, survivalCurve, type SurvivalStep } from "@/core/forecast/survival";
+import { daysUntilAllEnd, type SurvivalStep } from "@/core/forecast/survival";
 import { USUAL_REACH_WEEKS, type ReachView, type Until } from "@/core/plan/reach-view";
 import type { Condition } from "@/core/condition/condition";
 import { database, type Reader } from "@/db/connection";
@@ -32,9 +32,7 @@ import type { Viewer } from "../people/viewer";
 import { unstartedStates } from "./backlog";
 import { whatIsLike } from "./backlog-rows";
 import { readPieces, type PieceTree } from "./large-pieces";
-
-/** The ages of what is in progress are held against what was delivered in so many days. */
-const LIFETIMES_DAYS = 182;
+import { IN_PROGRESS, lifetimesCurve, lifetimesFrom } from "./lifetimes";
 
 /**
  * How far down its backlog a project will probably get. A fact of the project: it counts what the
@@ -126,14 +124,9 @@ async function drawFuture(viewer: Viewer, projectKey: string, weeks: number, now
     ? forecastReach(facts, { rows: rows.length, seed: seedOf(project.id, today) })
     : null;
   const ages = running.map(({ clock }) => ageOf(clock, project.zone, now).age);
-  const curve = survivalCurve([
-    ...past.lately.map(({ days }) => ({ days, ended: true })),
-    ...ages.map((days) => ({ days, ended: false })),
-  ]);
+  const curve = lifetimesCurve(past.lately, ages);
   return { today, rows, running, past, pieces, reach, ages, curve };
 }
-
-const IN_PROGRESS = and(isNull(item.withdrawnAt), inArray(item.stateKind, ["waiting", "working"]))!;
 
 /** The same for the whole of a day, and another one the next. */
 const seedOf = (projectId: string, today: DayNumber): number =>
@@ -219,7 +212,7 @@ async function readPast(
   const whole = Math.floor((today - dayNumber(first, zone)) / 7);
   const count = Math.min(wanted, whole);
   const begins = today - 7 * count;
-  const from = dayStart(Math.min(begins, today - LIFETIMES_DAYS), zone);
+  const from = dayStart(Math.min(begins, lifetimesFrom(today)), zone);
   const period = { from, to: dayStart(today, zone) };
   const departures = await readDepartures(reader, { project }, period);
   const lately = delivered(timed(departures, zone));

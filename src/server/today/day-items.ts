@@ -1,6 +1,7 @@
 import { and, eq, inArray, isNotNull, ne, sql, type SQL } from "drizzle-orm";
 import { ageTrack } from "@/core/board/age-track";
 import { cardOf } from "@/core/board/card";
+import { dayNumber, parseIsoDate } from "@/core/calendar/zone";
 import { ageOf, ageWords } from "@/core/flow/age";
 import type { Paces } from "@/core/flow/pace";
 import type { Instant } from "@/core/calendar/instant";
@@ -11,6 +12,7 @@ import { transitionsFrom } from "@/core/workflow/workflow";
 import type { Reader } from "@/db/connection";
 import { item } from "@/db/schema";
 import { seenIn } from "../item/list/enter";
+import { readChances, type Chances } from "../plan/lifetimes";
 import { readIds, readRows } from "../item/list/read";
 import { snapshotOf, type ItemRow } from "../item/rows";
 import type { Viewer } from "../people/viewer";
@@ -82,6 +84,7 @@ export function dayItemOf(
     paces,
     nameOf,
     keyOf,
+    chances,
     now,
   }: {
     viewer: Viewer;
@@ -92,6 +95,8 @@ export function dayItemOf(
     nameOf: (personId: string) => string | null;
     /** The key of an item that this person may see. */
     keyOf: (itemId: string) => string | null;
+    /** By project: the chances of what is in progress there. */
+    chances: ReadonlyMap<string, Chances>;
     now: Instant;
   },
 ): DayItem | null {
@@ -111,6 +116,10 @@ export function dayItemOf(
   const me = viewer.personId;
   const names = [viewer.name.toLowerCase(), firstName(viewer)];
   const words = row.openBlockers.map((blocker) => blockerWords(blocker, keyOf));
+  const chanceByDue = (dueOn: string | null) => {
+    const more = dueOn === null ? -1 : parseIsoDate(dueOn) - dayNumber(now, zone);
+    return more < 0 ? null : (chances.get(row.projectId)?.(age.age, more) ?? null);
+  };
   const stays = ageOf([{ from: row.enteredStateAt, to: now }], zone, now);
   return {
     card,
@@ -140,7 +149,32 @@ export function dayItemOf(
             ),
           },
     since: ageWords(stays),
+    byDue: begun ? chanceByDue(row.dueOn) : null,
   };
+}
+
+/** Of which projects it is asked how likely their items are finished: those with days to hold. */
+export async function chancesFor(
+  reader: Reader,
+  rows: readonly ItemRow[],
+  { viewer, projects, now }: { viewer: Viewer; projects: readonly DayProject[]; now: Instant },
+): Promise<ReadonlyMap<string, Chances>> {
+  const due = rows.filter(
+    ({ assigneeId, dueOn, stateKind }) =>
+      assigneeId === viewer.personId &&
+      dueOn !== null &&
+      (stateKind === "waiting" || stateKind === "working"),
+  );
+  const asked = new Set(due.map(({ projectId }) => projectId));
+  const known = await Promise.all(
+    projects
+      .filter(({ access }) => asked.has(access.project.id))
+      .map(
+        async ({ access: { project } }) =>
+          [project.id, await readChances(reader, project, now)] as const,
+      ),
+  );
+  return new Map(known);
 }
 
 /** Whether what follows from where an item waits is no work of whoever has it: it goes out. */

@@ -11,7 +11,7 @@ import { namedItems } from "../item/list/named";
 import { enterProject } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
-import { dayItemOf, dayRows } from "./day-items";
+import { chancesFor, dayItemOf, dayRows } from "./day-items";
 import { dayProjects, stateMeanings } from "./ground";
 import { readPull } from "./pull";
 import { readNews, readQuestions } from "./questions";
@@ -52,6 +52,8 @@ async function dayOf(
     shown.map(({ access }) => access.project),
     now,
   );
+  const chances =
+    openId === null ? NO_CHANCES : await chancesFor(reader, rows, { viewer, projects, now });
   const items = rows.flatMap(
     (row) =>
       dayItemOf(row, {
@@ -61,6 +63,7 @@ async function dayOf(
         paces,
         nameOf: (id) => names.get(id) ?? null,
         keyOf: (id) => keys.get(id) ?? null,
+        chances,
         now,
       }) ?? [],
   );
@@ -68,6 +71,8 @@ async function dayOf(
   const day = arrangeDay({ items, ...questions, news, changed, today, now });
   return { reader, projects, meanings, rows, today, day };
 }
+
+const NO_CHANCES = new Map<string, never>();
 
 async function namesOf(ids: readonly string[]): Promise<Map<string, string>> {
   if (ids.length === 0) return new Map();

@@ -4,6 +4,7 @@ import { Octagon } from "lucide-react";
 import { memo, type ReactNode } from "react";
 import { HOUR } from "@/core/calendar/instant";
 import { promiseLeftWords, type PromiseLeft } from "@/core/item/promise-left";
+import { probablyWords, type Probably } from "@/core/plan/probably";
 import { showsAge } from "@/core/board/age-track";
 import { belowWords, type Around } from "@/core/board/around";
 import type { Card } from "@/core/board/card";
@@ -103,6 +104,9 @@ export const CardFace = memo(function CardFace({
         </p>
       )}
       {told?.left && <LeftLine left={told.left} compact={compact} />}
+      {told?.probably && (
+        <ProbablyLine probably={told.probably} dueOn={card.dueOn} compact={compact} />
+      )}
       {mark && <MarkLine mark={mark} compact={compact} />}
       {blocker && (
         <p
@@ -292,6 +296,28 @@ function LeftLine({ left, compact }: { left: PromiseLeft; compact: boolean }) {
       data-promise-left=""
     >
       {promiseLeftWords(left)}
+    </p>
+  );
+}
+
+/** When it is probably finished; that it is not sure before it is due is loud. */
+function ProbablyLine({
+  probably,
+  dueOn,
+  compact,
+}: {
+  probably: Probably;
+  dueOn: Card["dueOn"];
+  compact: boolean;
+}) {
+  const said = probablyWords(probably, dueOn);
+  if (!said) return null;
+  return (
+    <p
+      className={`leading-tight ${said.late ? "font-semibold text-alarm" : "text-ink-soft"} ${compact ? "text-[11.5px]" : "mt-0.5 text-[12.5px]"}`}
+      data-probably=""
+    >
+      {said.words}
     </p>
   );
 }

@@ -1,4 +1,5 @@
 "use client";
+import { readAcrossKey } from "@/core/across/place";
 import {
   CARD_MORE,
   CARD_MORE_WORDS,
@@ -42,6 +43,9 @@ export function CardsChooser({ handle }: { handle: LookHandle }) {
   const own = useOwnDensity();
   const name = (fact: FactName) => factLabel(fact, vocabulary);
   const free = factsOffered(vocabulary).filter((f) => isOnCard(f) && !facts.includes(f));
+  const apart = readAcrossKey(handle.projectKey) === null;
+  // What several projects deliver together nobody foretells.
+  const offered = CARD_MORE.filter((one) => one !== "probably" || apart);
   const usual = JSON.stringify(cards) === JSON.stringify(USUAL_CARDS);
   const words = usual ? "the usual" : counted(facts.length + more.length, "thing");
   return (
@@ -78,7 +82,7 @@ export function CardsChooser({ handle }: { handle: LookHandle }) {
             )}
           </ListEditor>
           <div role="group" aria-label="And besides" className="flex flex-col gap-1">
-            {CARD_MORE.map((one) => (
+            {offered.map((one) => (
               <Check
                 key={one}
                 checked={more.includes(one)}

@@ -3,6 +3,7 @@ import { cardLookSchema } from "@/core/board/card-look";
 import type { FactValue } from "@/core/condition/facts";
 import type { SmallStretch } from "@/core/flow/small-zigzag";
 import type { PromiseLeft } from "@/core/item/promise-left";
+import type { Probably } from "@/core/plan/probably";
 import { namedItems } from "./query";
 
 /** What cards of a board say that they do not have: facts of the server's, and marks. */
@@ -27,6 +28,8 @@ export interface CardTold {
   left?: PromiseLeft;
   /** What it stands under. */
   parent?: { key: string; title: string };
+  /** When it is probably finished, while it is open. */
+  probably?: Probably;
 }
 
 /** By the id of the item; what says nothing and has no mark is left out. */

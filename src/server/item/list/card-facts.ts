@@ -4,12 +4,15 @@ import type { Instant } from "@/core/calendar/instant";
 import { EVERY_ITEM } from "@/core/condition/condition";
 import type { PromiseLeft } from "@/core/item/promise-left";
 import type { FactValue } from "@/core/condition/facts";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
+import type { Probably } from "@/core/plan/probably";
 import type { CardFactsAsked, CardsTold, CardTold } from "@/core/item/list/card-facts";
 import { item } from "@/db/schema";
 import type { Ground } from "../../across/ground";
 import { compileCondition } from "../../condition/compile";
 import type { Viewer } from "../../people/viewer";
 import { readPromisesLeft } from "../../intake/promises";
+import { readUntil } from "../../plan/reach";
 import { enterList, namedOf, narrowed, type EnteredList } from "./enter";
 import { listedColumn, type ListAsker } from "./key";
 import { readParents } from "./parents";
@@ -55,18 +58,21 @@ async function readMore(
     more,
     now,
   }: Pick<EnteredList, "viewer" | "ground"> & { more: CardLook["more"]; now: Instant },
-): Promise<(id: string) => Pick<CardTold, "zigzag" | "left" | "parent">> {
-  const [zigzags, left, parents] = await Promise.all([
+): Promise<(id: string) => Pick<CardTold, "zigzag" | "left" | "parent" | "probably">> {
+  const [zigzags, left, parents, probably] = await Promise.all([
     more.includes("zigzag") ? readZigzags(of, now) : null,
     more.includes("promise left") ? leftIn(ground, now) : null,
     more.includes("parent") ? readParents(of, viewer, ground) : null,
+    more.includes("probably") ? probablyIn(viewer, ground, now) : null,
   ]);
   return (id) => {
     const [line, time, parent] = [zigzags?.get(id), left?.get(id), parents?.get(id)];
+    const likely = probably?.(id);
     return {
       ...(line && { zigzag: line }),
       ...(time && { left: time }),
       ...(parent && { parent }),
+      ...(likely && { probably: likely }),
     };
   };
 }
@@ -78,6 +84,20 @@ async function leftIn(
 ): Promise<ReadonlyMap<string, PromiseLeft>> {
   const left = await Promise.all(projects.map(({ project }) => readPromisesLeft(project, now)));
   return new Map(left.flatMap((of) => [...of]));
+}
+
+/** When open items are probably finished; of several projects that is not drawn together. */
+async function probablyIn(
+  viewer: Viewer,
+  { place, projects: [access] }: Ground,
+  now: Instant,
+): Promise<(id: string) => Probably | null> {
+  if (place !== null) return () => null;
+  const { key, zone } = access.project;
+  const today = dayNumber(now, zone);
+  const { until } = await readUntil(viewer, key, now);
+  const dayOf = (more: number | null) => (more === null ? null : isoDate(today + more));
+  return (id) => until[id] && { sure: dayOf(until[id].sure), even: dayOf(until[id].even) };
 }
 
 /** The place of the first mark whose condition is true of a row. */
