@@ -255,6 +255,8 @@ describe("what to pull next", () => {
     expect(order(rows)).toEqual(["haste", "late date", "a", "far date"]);
     // Without enough finished items nobody knows how long it takes: only what is due today presses.
     expect(order(rows, null)).toEqual(["haste", "a", "late date", "far date"]);
+    const [pressing] = pullNext([rows[1]], { personId: "ada", today: TODAY, p85: 10.2 });
+    expect(pressing.words).toMatch(/^It is due .* 5 December, and 85 % are done within 11 days\.$/);
   });
 
   test("freeing others and having done the like choose among the first five alone", () => {

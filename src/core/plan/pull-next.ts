@@ -70,9 +70,13 @@ export function pullNext(
       isTop: row === top,
       isExpedite: isExpedite(row),
       late: pressing(row),
+      p85,
     }),
   }));
 }
+
+const tookWords = (p85: Days | null): string =>
+  p85 === null ? "" : `, and 85 % are done within ${counted(Math.ceil(p85), "day")}`;
 
 function wordsFor(
   { card, frees, alike }: Pullable,
@@ -81,12 +85,13 @@ function wordsFor(
     isTop,
     isExpedite,
     late,
-  }: { today: Day; isTop: boolean; isExpedite: boolean; late: boolean },
+    p85,
+  }: { today: Day; isTop: boolean; isExpedite: boolean; late: boolean; p85: Days | null },
 ): string {
   const said: string[] = [];
   if (isExpedite) said.push("It is expedite.");
   else if (late && card.dueOn)
-    said.push(`It is due ${dayWords(card.dueOn, today)}, and 85 % take longer than that.`);
+    said.push(`It is due ${dayWords(card.dueOn, today)}${tookWords(p85)}.`);
   else if (isTop) said.push("First in the backlog that you may take.");
   if (frees.length > 0)
     said.push(
