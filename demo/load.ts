@@ -186,7 +186,7 @@ async function loadProject(
   await tx.insert(table.membership).values(
     PEOPLE.flatMap((p) => {
       const role = p.roles[project.key];
-      return role ? [{ projectId: id, personId: p.id, role }] : [];
+      return role ? [{ projectId: id, personId: p.id, role, trades: p.trades }] : [];
     }),
   );
   const main = withExpectedStays({

@@ -8,6 +8,8 @@ export interface DemoPerson {
   name: string;
   calling: string;
   team: string;
+  /** What they are good for, in every project they work in. */
+  trades?: string[];
   administrator?: boolean;
   /** Role in each project they belong to. */
   roles: Partial<Record<ProjectKey, "lead" | "member" | "observer">>;
@@ -39,6 +41,7 @@ export const PEOPLE: DemoPerson[] = [
     name: "Tomas Kerr",
     calling: "Triager",
     team: "platform",
+    trades: ["payments"],
     roles: { TIX: "member", GATE: "member", TIDE: "member" },
     does: ["triage", "build"],
   },
@@ -47,6 +50,7 @@ export const PEOPLE: DemoPerson[] = [
     name: "Noor Bakri",
     calling: "Developer",
     team: "ticketing",
+    trades: ["payments", "phone app"],
     roles: { TIX: "member" },
     does: ["build"],
   },
@@ -55,6 +59,7 @@ export const PEOPLE: DemoPerson[] = [
     name: "Ivo Sandell",
     calling: "Developer",
     team: "ticketing",
+    trades: ["maps", "server administrator"],
     roles: { TIX: "member", TIDE: "member" },
     does: ["build"],
   },
@@ -63,6 +68,7 @@ export const PEOPLE: DemoPerson[] = [
     name: "Ruth Abara",
     calling: "Developer",
     team: "ticketing",
+    trades: ["phone app", "accessibility"],
     roles: { TIX: "member" },
     does: ["build"],
   },
@@ -71,6 +77,7 @@ export const PEOPLE: DemoPerson[] = [
     name: "Mei Olander",
     calling: "Designer",
     team: "ticketing",
+    trades: ["designer"],
     roles: { TIX: "member" },
     does: ["build"],
   },
@@ -79,6 +86,7 @@ export const PEOPLE: DemoPerson[] = [
     name: "Lukas Pell",
     calling: "Tester",
     team: "ticketing",
+    trades: ["tester"],
     roles: { TIX: "member", GATE: "member" },
     does: ["test"],
   },
@@ -87,6 +95,7 @@ export const PEOPLE: DemoPerson[] = [
     name: "Hanna Vik",
     calling: "Tester",
     team: "platform",
+    trades: ["tester", "accessibility"],
     roles: { TIX: "member", TIDE: "member", GATE: "member" },
     does: ["test"],
   },
@@ -95,6 +104,7 @@ export const PEOPLE: DemoPerson[] = [
     name: "Oskar Thorne",
     calling: "Developer",
     team: "quayside",
+    trades: ["server administrator"],
     roles: { GATE: "member" },
     does: ["build"],
   },
@@ -103,6 +113,7 @@ export const PEOPLE: DemoPerson[] = [
     name: "Dina Marsh",
     calling: "Device engineer",
     team: "quayside",
+    trades: ["gate devices"],
     roles: { GATE: "member" },
     does: ["build"],
   },
@@ -119,6 +130,7 @@ export const PEOPLE: DemoPerson[] = [
     name: "Petra Lind",
     calling: "Data engineer",
     team: "timetables",
+    trades: ["timetable data"],
     roles: { TIDE: "member" },
     does: ["build"],
   },

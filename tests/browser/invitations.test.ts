@@ -58,3 +58,28 @@ test("what a leaver had in hand goes to whom is named, and a forgotten password 
   await guest.reads("Sign in");
   await guest.page.waitForFunction(() => !document.body.innerText.includes("I have forgotten"));
 });
+
+test("what people are good for is written beside them; too much is refused and stays to be put right; the filter takes the word for all of them", async () => {
+  const field = "What Noor Bakri is good for";
+  await ines.open("/p/TIX/design?place=people");
+  await ines.fill(field, "a, b, c, d, e, f, g, h, i");
+  await ines.keys("Enter");
+  await ines.reads("Somebody has at most 8 trades here.");
+  const written = () =>
+    ines.page.$eval(`input[aria-label="${field}"]`, (input) => (input as HTMLInputElement).value);
+  expect(await written()).toBe("a, b, c, d, e, f, g, h, i");
+  await ines.fill(field, "lanterns, ropes");
+  await ines.keys("Enter");
+  await ines.reads(`${field} is stored.`);
+  await ines.reads("lanterns 1", '[aria-label="What people are good for"]');
+  await ines.fill("What Ivo Sandell is good for", "lanterns");
+  await ines.keys("Enter");
+  await ines.reads("lanterns 2", '[aria-label="What people are good for"]');
+
+  await ines.open("/p/TIX/flow");
+  await ines.keys("/");
+  await ines.page.keyboard.type("lanterns");
+  await ines.reads(/lanterns: .*Ivo Sandell or Noor Bakri/, "[role=listbox]");
+  await ines.keys("Enter");
+  await ines.reads("Ivo Sandell or Noor Bakri", "main");
+});

@@ -28,6 +28,21 @@ test.each([
   ["current", "sprint the current sprint"],
 ])("“%s” and Enter is: %s", (text, part) => expect(offered(text)[0]).toBe(part));
 
+test("a trade stands for everybody of it, behind a field and without one", () => {
+  const people = VOCABULARY.people.map((one, i) => ({
+    ...one,
+    trades: i < 2 ? ["pilot", "tester"] : [],
+  }));
+  const [first, second] = people;
+  const found = (text: string) => suggestions(text, { ...VOCABULARY, people }, NAMED);
+  expect(found("pilot")[0]).toMatchObject({
+    kind: "part",
+    part: { fact: "assigneeId", op: "one of", value: [first.id, second.id] },
+  });
+  expect(found("reviewer pil")[0]).toMatchObject({ part: { fact: "reviewerId" } });
+  expect(offered("pilot")).toEqual(["the title contains “pilot”"]);
+});
+
 test("a field, its values, and words in the title stand side by side", () => {
   expect(offered("assig")).toEqual(["the title contains “assig”", "assignee …"]);
   expect(offered("quay")).toEqual(

@@ -8,8 +8,12 @@ import { readDesignHistory } from "@/server/workflow/design-history";
 import { dutyBound, setDuties } from "@/server/people/duties";
 import { loadDuties } from "@/server/people/load-duties";
 import { endPerson } from "@/server/people/end-person";
-import { setMember } from "@/server/people/members";
-import { refusalOf } from "./setup/board";
+import { readMembers, setMember } from "@/server/people/members";
+import { loadVocabulary } from "@/server/condition/vocabulary";
+import { readSummary } from "@/server/flow/summary";
+import { readRoom } from "@/server/plan/people-room";
+import { readTakers } from "@/server/plan/takers";
+import { itemIn, refusalOf } from "./setup/board";
 import { GRETA, INES, NOOR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
@@ -55,6 +59,40 @@ describe("somebody who leaves", () => {
     expect(await projectsOf("ines")).toBe(3);
     expect(await refusalOf(end("noor", true, INES))).toBe("not allowed");
     expect(await refusalOf(end("nobody"))).toBe("not found");
+  });
+});
+
+describe("what people are good for", () => {
+  const give = (trades: string[] | undefined, by = INES, personId = "hanna") =>
+    setMember(by, "TIX", { personId, role: "member", trades });
+  const of = async (personId: string) =>
+    (await readMembers(INES, "TIX")).members.find(({ id }) => id === personId)?.trades;
+
+  test("is said by leads, stays when their role is set, and its changes are told", async () => {
+    await give(["tester", "fog"]);
+    expect(await of("hanna")).toEqual(["tester", "fog"]);
+    await give(undefined);
+    expect(await of("hanna")).toEqual(["tester", "fog"]);
+    await give(["fog"]);
+    expect(await refusalOf(give(["all"], NOOR))).toBe("not allowed");
+    expect(await of("hanna")).toEqual(["fog"]);
+    const { changes } = await readDesignHistory(INES, "TIX");
+    expect(changes[0]).toMatchObject({ said: "changed what Hanna Vik is good for" });
+    expect(changes[0].differences).toEqual([
+      expect.objectContaining({ old: "tester, fog", new: "fog" }),
+    ]);
+  });
+
+  test("stands wherever a person is chosen, in their room, and with who could take something", async () => {
+    await give(["knots"]);
+    const { loads } = await readSummary(INES, "TIX");
+    expect(loads.hanna.trades).toEqual(["knots"]);
+    const { people } = await readRoom(INES, "TIX");
+    expect(people.find(({ id }) => id === "hanna")?.trades).toEqual(["knots"]);
+    const { takers } = await readTakers(INES, "TIX", await itemIn(INES, "Knots"));
+    expect(takers.find(({ id }) => id === "hanna")?.why).toMatch(/^knots, /);
+    const { people: known } = await loadVocabulary(database(), "tix");
+    expect(known.find(({ id }) => id === "hanna")?.trades).toEqual(["knots"]);
   });
 });
 

@@ -8,9 +8,10 @@ export interface Load {
   room: number | null;
 }
 
-/** The same, with whether they are away: "away until 3 Dec". */
+/** The same, with whether they are away, "away until 3 Dec", and what they are good for. */
 export interface LoadNow extends Load {
   away: string | null;
+  trades: readonly string[];
 }
 
 /**

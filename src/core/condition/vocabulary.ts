@@ -13,7 +13,8 @@ import {
 export interface Vocabulary {
   types: { id: string; name: string; workflowId: string }[];
   states: { id: string; name: string; workflowName: string }[];
-  people: { id: string; name: string }[];
+  /** With what they are good for, where one project is looked at. */
+  people: { id: string; name: string; trades?: readonly string[] }[];
   teams: { id: string; name: string }[];
   sprints: { id: string; name: string; past?: boolean }[];
   releases: { id: string; name: string; past?: boolean }[];

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { nameSchema } from "./name";
 import { DUTIES } from "./duty";
+import { tradesSchema } from "./trade";
 
 export const passwordSchema = z
   .string()
@@ -39,6 +40,8 @@ export const memberBody = z.object({
   personId: z.string().min(1).max(64),
   /** Null takes the person out of the project. */
   role: z.enum(["lead", "member", "observer"]).nullable(),
+  /** Left as they are where nothing is said of them. */
+  trades: tradesSchema.optional(),
 });
 
 const holder = z.object({

@@ -3,4 +3,6 @@ export interface RosterPerson {
   name: string;
   calling: string | null;
   role: "lead" | "member" | "observer";
+  /** What they are good for in the project. */
+  trades: readonly string[];
 }

@@ -120,7 +120,7 @@ export interface Candidate {
  * finished more of the like, then who has more room. Who is away in all that time is left out.
  * @param hours that the item takes
  */
-export function takers(candidates: readonly Candidate[], hours: number): Candidate[] {
+export function takers<C extends Candidate>(candidates: readonly C[], hours: number): C[] {
   const fits = ({ free }: Candidate) => free >= hours;
   return candidates
     .filter(({ away }) => !away)

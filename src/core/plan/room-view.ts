@@ -38,6 +38,7 @@ export interface HeldItem {
 export interface PersonRoom {
   id: string;
   name: string;
+  trades: readonly string[];
   focus: Focus;
   hoursADay: number;
   weeks: WeekRoom[];

@@ -11,6 +11,7 @@ import {
   optionsOf,
   type Vocabulary,
 } from "@/core/condition/vocabulary";
+import { peopleByTrade } from "@/core/people/trade";
 import { choosing, type ChoiceValue } from "./filter";
 import { choiceWords, type NamedCondition } from "./filter-words";
 
@@ -78,6 +79,19 @@ function valuesOf(fact: FactName, typed: string, vocabulary: Vocabulary): Ranked
   return [];
 }
 
+/** Everybody of a trade, in place of one of them: "tester". */
+function tradesOf(fact: FactName, typed: string, vocabulary: Vocabulary): Ranked[] {
+  if (factOf(fact).options !== "people" || factOf(fact).kind !== "choice") return [];
+  const people = vocabulary.people.map(({ id, trades = [] }) => ({ id, trades }));
+  return peopleByTrade(people).flatMap(({ trade, ids }) => {
+    const rank = fit(trade, typed);
+    const part = choosing({ fact, values: ids })!;
+    const label = `${trade}: ${conditionSentence(part, vocabulary)}`;
+    const note = factLabel(fact, vocabulary);
+    return rank === null ? [] : ranked(rank, { kind: "part", part, label, note });
+  });
+}
+
 const ranked = (rank: number, suggestion: Suggestion): Ranked[] => [{ suggestion, rank }];
 
 /** A field, and of a flag its two answers. */
@@ -115,7 +129,8 @@ function amounts(fact: FactName, typed: string, vocabulary: Vocabulary): Ranked[
 function behindField(fact: FactName, typed: string, vocabulary: Vocabulary): Ranked[] {
   const label = foldCase(factLabel(fact, vocabulary));
   if (!typed.startsWith(`${label} `)) return [];
-  const values = valuesOf(fact, typed.slice(label.length + 1).trim(), vocabulary);
+  const value = typed.slice(label.length + 1).trim();
+  const values = [...valuesOf(fact, value, vocabulary), ...tradesOf(fact, value, vocabulary)];
   // The field was said, so it is meant.
   return values.map(({ suggestion, rank }) => ({ suggestion, rank: rank - 1 }));
 }
@@ -171,6 +186,7 @@ export function suggestions(
     ...byName,
     ...facts.flatMap((fact) => [
       ...valuesOf(fact, typed, vocabulary),
+      ...tradesOf(fact, typed, vocabulary),
       ...fieldsFor(fact, typed, vocabulary),
       ...behindField(fact, typed, vocabulary),
       ...amounts(fact, typed, vocabulary),

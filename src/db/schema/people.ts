@@ -227,6 +227,8 @@ export const membership = pgTable(
       .notNull()
       .references(() => person.id),
     role: text("role", { enum: ["lead", "member", "observer"] }).notNull(),
+    /** What they are good for here, in words of the project. */
+    trades: text("trades").array().notNull().default([]),
   },
   (t) => [
     primaryKey({ columns: [t.projectId, t.personId] }),

@@ -19,7 +19,7 @@ export async function readLoads(
   now: Instant,
 ): Promise<Record<string, LoadNow>> {
   const members = await reader
-    .select({ personId: membership.personId })
+    .select({ personId: membership.personId, trades: membership.trades })
     .from(membership)
     .where(eq(membership.projectId, projectId));
   const ids = members.map(({ personId }) => personId);
@@ -43,9 +43,9 @@ export async function readLoads(
   const hours = await hoursOf(reader, ids);
   const held = new Map(rows.map(({ personId, items }) => [personId, items]));
   return Object.fromEntries(
-    ids.map((id) => {
+    members.map(({ personId: id, trades }) => {
       const load = loadOf(held.get(id) ?? 0, limitOfPerson(limits, id));
-      return [id, { ...load, away: awayWords(hours(id), now) }];
+      return [id, { ...load, away: awayWords(hours(id), now), trades }];
     }),
   );
 }

@@ -24,7 +24,7 @@ export async function loadVocabulary(reader: Reader, projectId: string): Promise
     .orderBy(itemType.position, itemType.name);
   const workflows = await loadWorkflows(reader, [...new Set(types.map((t) => t.workflowId))]);
   const people = await reader
-    .select({ id: person.id, name: person.name })
+    .select({ id: person.id, name: person.name, trades: membership.trades })
     .from(membership)
     .innerJoin(person, eq(person.id, membership.personId))
     .where(eq(membership.projectId, projectId))

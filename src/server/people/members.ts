@@ -1,6 +1,6 @@
 import { and, eq, isNull, notInArray } from "drizzle-orm";
 import { type z } from "zod";
-import { plainChange, type DesignChange } from "@/core/workflow/design-change";
+import { plainChange, savedChange, type DesignChange } from "@/core/workflow/design-change";
 import { refuse } from "@/core/workflow/refusal";
 import { database, transact } from "@/db/connection";
 import { membership, person, project } from "@/db/schema";
@@ -74,24 +74,36 @@ export async function setMember(
         );
     }
     const own = and(eq(membership.projectId, projectId), eq(membership.personId, request.personId));
-    const [was] = await tx.select({ role: membership.role }).from(membership).where(own);
-    if (request.role === null) await tx.delete(membership).where(own);
+    const [was] = await tx.select().from(membership).where(own);
+    const { role, trades } = request;
+    if (role === null) await tx.delete(membership).where(own);
     else
       await tx
         .insert(membership)
-        .values({ projectId, personId: request.personId, role: request.role })
+        .values({ projectId, personId: request.personId, role, trades })
         .onConflictDoUpdate({
           target: [membership.projectId, membership.personId],
-          set: { role: request.role },
+          set: { role, trades },
         });
-    await keepDesignChange(
-      tx,
-      { projectId, byId: viewer.personId },
-      roleChange(known.name, was?.role ?? null, request.role),
-    );
+    const by = { projectId, byId: viewer.personId };
+    await keepDesignChange(tx, by, roleChange(known.name, was?.role ?? null, role));
+    if (role !== null && trades)
+      await keepDesignChange(tx, by, tradesChange(known.name, was?.trades ?? [], trades));
   });
   return readMembers(viewer, projectKey);
 }
+
+const tradesChange = (
+  name: string,
+  was: readonly string[],
+  is: readonly string[],
+): DesignChange | null =>
+  savedChange(
+    { area: "people", what: `what ${name} is good for` },
+    { trades: was },
+    { trades: is },
+    { trades: "trades" },
+  );
 
 function roleChange(name: string, was: string | null, is: string | null): DesignChange | null {
   if (was === is) return null;

@@ -10,7 +10,13 @@ export async function roster(
 ): Promise<{ people: RosterPerson[]; teams: { id: string; name: string }[] }> {
   const [people, teams] = await Promise.all([
     reader
-      .select({ id: person.id, name: person.name, calling: person.calling, role: membership.role })
+      .select({
+        id: person.id,
+        name: person.name,
+        calling: person.calling,
+        role: membership.role,
+        trades: membership.trades,
+      })
       .from(membership)
       .innerJoin(person, eq(person.id, membership.personId))
       .where(eq(membership.projectId, projectId))

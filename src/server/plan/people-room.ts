@@ -65,7 +65,7 @@ export async function roomOf(
   const focus = await readFocus(reader, of.zone, { sprints, workers });
   const held = await readHeld(reader, viewer, { of, personIds: workers.ids, focus });
   const byPerson = grouped(held, ({ personId }) => personId);
-  return workers.people.map(({ id, name }) => {
+  return workers.people.map(({ id, name, trades }) => {
     const own = byPerson.get(id) ?? [];
     const hours = workers.hours(id);
     const stretch = { from: today, to: addDays(monday, 7 * ROOM_WEEKS - 1) };
@@ -78,6 +78,7 @@ export async function roomOf(
     return {
       id,
       name,
+      trades,
       focus: focus.of(id),
       hoursADay: hours.hoursADay,
       weeks: Array.from({ length: ROOM_WEEKS }, (_, i) => {

@@ -67,18 +67,20 @@ export async function readTakers(
     .map((person) => ({
       id: person.id,
       name: person.name,
+      trades: person.trades,
       ...freeOf(person),
       similar: doneBy.get(person.id)?.length ?? 0,
     }));
   return {
     hours,
-    takers: takers(candidates, hours ?? 0).map(({ id, name, free, similar }) => ({
+    takers: takers(candidates, hours ?? 0).map(({ id, name, trades, free, similar }) => ({
       id,
       name,
       free,
       fits: free >= (hours ?? 0),
       similar: (doneBy.get(id) ?? []).map((one) => one.id),
       why: [
+        ...trades,
         similar > 0 ? `finished ${similar} ${alike.words} in a year` : `none ${alike.words} yet`,
         free > 0
           ? `${Math.round(free)} h free in ${counted(WEEKS, "week")}`

@@ -9,11 +9,15 @@ interface Named {
   name: string;
 }
 
+interface Worker extends Named {
+  trades: readonly string[];
+}
+
 /** Those of a project who work in it, with when they do and the days on which nobody does. */
 export async function readWorkers(
   reader: Reader,
   projectId: string,
-): Promise<Workers & { people: Named[]; teams: Named[] }> {
+): Promise<Workers & { people: Worker[]; teams: Named[] }> {
   const [{ people, teams }, { calendar }] = await Promise.all([
     roster(reader, projectId),
     loadRules(reader, projectId),
@@ -22,7 +26,7 @@ export async function readWorkers(
   const ids = workers.map(({ id }) => id);
   return {
     ids,
-    people: workers.map(({ id, name }) => ({ id, name })),
+    people: workers.map(({ id, name, trades }) => ({ id, name, trades })),
     teams: teams.map(({ id, name }) => ({ id, name })),
     hours: await hoursOf(reader, ids),
     holidays: new Set(calendar.holidays.map(({ date }) => date)),

@@ -135,8 +135,11 @@ function Frame({
 /** Wherever a person is chosen it says how much they have in their hands, and whether they are away. */
 const notesOf = ({ loads }: ProjectSummary): Record<string, OptionNote> =>
   Object.fromEntries(
-    Object.entries(loads).map(([id, { words, over, away }]) => [
+    Object.entries(loads).map(([id, { words, over, away, trades }]) => [
       id,
-      { words: away === null ? words : `${away} · ${words}`, alarm: over || away !== null },
+      {
+        words: [...trades, ...(away === null ? [] : [away]), words].join(" · "),
+        alarm: over || away !== null,
+      },
     ]),
   );

@@ -18,12 +18,13 @@ export function CommitText({
   max?: number;
   required?: boolean;
   placeholder?: string;
-  onCommit: (value: string) => void;
+  /** @returns false where it cannot be so: then it stands there still, to be put right */
+  onCommit: (value: string) => void | false;
 }) {
   const [draft, setDraft] = useState<string | null>(null);
   const commit = () => {
-    if (draft !== null && draft.trim() !== value && (draft.trim() !== "" || !required))
-      onCommit(draft.trim());
+    const isNew = draft !== null && draft.trim() !== value && (draft.trim() !== "" || !required);
+    if (isNew && onCommit(draft.trim()) === false) return;
     setDraft(null);
   };
   return (

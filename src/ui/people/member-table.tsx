@@ -3,14 +3,22 @@ import { Table } from "@/ui/kit/table";
 import { Button } from "@/ui/kit/button";
 import { Select } from "@/ui/kit/select";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import Link from "next/link";
+import { Fragment, useState } from "react";
+import { flowPath } from "@/core/across/place";
 import { listWords } from "@/core/formats/list-words";
 import type { MembersView } from "@/core/people/account";
+import { peopleByTrade, tradesIn, tradesLine, tradesSchema } from "@/core/people/trade";
+import { writeLook } from "@/core/view/address";
+import { choosing } from "@/core/view/filter";
+import { PLAIN_LOOK } from "@/core/view/look";
+import { CommitText } from "@/ui/kit/commit-input";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { SelectSeveral } from "@/ui/kit/select-several";
 import { peopleContract } from "@/core/people/contract";
-import { queryOf, keyOf, ask } from "@/ui/kit/request";
+import { queryOf, keyOf, ask, Problem } from "@/ui/kit/request";
 
+type Member = MembersView["members"][number];
 type Role = "lead" | "member" | "observer";
 
 const ROLE_WORDS: Record<Role, string> = {
@@ -30,10 +38,13 @@ export function MemberTable({ projectKey }: { projectKey: string }) {
   const { data: view } = useQuery({
     ...queryOf(peopleContract.members, { params }),
   });
-  const set = async (personId: string, role: Role | null) =>
+  const set = async (personId: string, role: Role | null, trades?: readonly string[]) =>
     client.setQueryData(
       keyOf(peopleContract.members, { params }),
-      await ask(peopleContract.setMember, { params, body: { personId, role } }),
+      await ask(peopleContract.setMember, {
+        params,
+        body: { personId, role, ...(trades && { trades: [...trades] }) },
+      }),
     );
   const give = async (personId: string, role: Role) => {
     try {
@@ -42,10 +53,26 @@ export function MemberTable({ projectKey }: { projectKey: string }) {
       tellProblem(error);
     }
   };
-  const takeOut = async ({ id, name, role }: MembersView["members"][number]) => {
+  const setTrades = ({ name, ...member }: Member, line: string): void | false => {
+    const read = tradesSchema.safeParse(tradesIn(line));
+    if (read.success) return void storeTrades({ name, ...member }, read.data);
+    const [issue] = read.error.issues;
+    const help = `Separate them by commas, and leave some out of what ${name} is good for.`;
+    tellProblem(new Problem({ status: 0, code: "invalid", sentence: issue.message, help }));
+    return false;
+  };
+  const storeTrades = async ({ id, name, role, trades }: Member, is: readonly string[]) => {
+    try {
+      await set(id, role, is);
+      tellDone(`What ${name} is good for is stored.`, () => set(id, role, trades));
+    } catch (error) {
+      tellProblem(error);
+    }
+  };
+  const takeOut = async ({ id, name, role, trades }: Member) => {
     try {
       await set(id, null);
-      tellDone(`${name} is not in this project any more.`, () => set(id, role));
+      tellDone(`${name} is not in this project any more.`, () => set(id, role, trades));
     } catch (error) {
       tellProblem(error);
     }
@@ -79,6 +106,22 @@ export function MemberTable({ projectKey }: { projectKey: string }) {
               ),
           },
           {
+            head: "Good for",
+            cell: (member) =>
+              view.mayEdit ? (
+                <CommitText
+                  value={tradesLine(member.trades)}
+                  label={`What ${member.name} is good for`}
+                  placeholder="tester, maps"
+                  max={400}
+                  disabled={false}
+                  onCommit={(line) => setTrades(member, line)}
+                />
+              ) : (
+                tradesLine(member.trades)
+              ),
+          },
+          {
             head: <span className="sr-only">Leaving</span>,
             className: "!text-right",
             cell: (member) =>
@@ -95,8 +138,34 @@ export function MemberTable({ projectKey }: { projectKey: string }) {
           },
         ]}
       />
+      <Trades projectKey={projectKey} members={view.members} />
     </div>
   );
+}
+
+/** What there are people for, each with what those have on the board. */
+function Trades({ projectKey, members }: { projectKey: string; members: readonly Member[] }) {
+  const trades = peopleByTrade(members);
+  if (trades.length === 0) return null;
+  return (
+    <p aria-label="What people are good for" className="text-[13px] text-ink-soft">
+      {"What they have, by what they are good for: "}
+      {trades.map(({ trade, ids }, i) => (
+        <Fragment key={trade}>
+          {i > 0 && " · "}
+          <Link className="link" href={flowOf(projectKey, ids)}>
+            {trade} {ids.length}
+          </Link>
+        </Fragment>
+      ))}
+    </p>
+  );
+}
+
+/** The board, with only what some people have. */
+function flowOf(projectKey: string, ids: readonly string[]): string {
+  const filter = choosing({ fact: "assigneeId", values: [...ids] })!;
+  return `${flowPath(projectKey)}?${new URLSearchParams(writeLook(PLAIN_LOOK, { ...PLAIN_LOOK, filter }))}`;
 }
 
 /** Above the table, so that no button for taking out comes to stand where this one was. */

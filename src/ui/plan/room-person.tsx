@@ -3,6 +3,7 @@ import { useDraggable, useDroppable } from "@dnd-kit/core";
 import { ChevronRight, Ellipsis } from "lucide-react";
 import { useState } from "react";
 import { counted } from "@/core/formats/counted";
+import { tradesLine } from "@/core/people/trade";
 import type { HeldItem, PersonRoom, WeekRoom } from "@/core/plan/room-view";
 import { Button } from "@/ui/kit/button";
 import { Initials } from "@/ui/kit/initials";
@@ -57,6 +58,7 @@ export function PersonRow({
         <tr>
           <td colSpan={weeks.length + 1} className="room-held">
             <p className="text-[12px] text-ink-soft">
+              {person.trades.length > 0 && <b>{tradesLine(person.trades)}. </b>}
               {Math.round(focus.share * 100)} % of {person.hoursADay} h a day go into what is
               planned, {FOCUS_WORDS[focus.by]}
               {unseen > 0 && `; ${unseen} more outside your view`}

@@ -10,7 +10,9 @@ import { useState } from "react";
 import { counted } from "@/core/formats/counted";
 import type { PersonRoom, RoomView } from "@/core/plan/room-view";
 import { weekNumber } from "@/core/time/week";
+import { peopleByTrade } from "@/core/people/trade";
 import { Dragging } from "@/ui/kit/dragging";
+import { Select } from "@/ui/kit/select";
 import { shortDate } from "@/ui/kit/time";
 import { PersonRow } from "./room-person";
 import { useRoom } from "./use-room";
@@ -35,7 +37,12 @@ export function RoomScreen({ initial }: { initial: RoomView }) {
   };
   // Who has too much stands first; the order stays while somebody looks.
   const [order] = useState(() => inOrder(initial.people).map(({ id }) => id));
-  const people = view.people.toSorted((a, b) => order.indexOf(a.id) - order.indexOf(b.id));
+  const [trade, setTrade] = useState("");
+  const trades = peopleByTrade(view.people);
+  const meant = trades.find((one) => one.trade === trade);
+  const people = view.people
+    .filter(({ id }) => !meant || meant.ids.includes(id))
+    .toSorted((a, b) => order.indexOf(a.id) - order.indexOf(b.id));
   const toggle = (id: string) =>
     setOpen((now) => {
       const next = new Set(now);
@@ -46,8 +53,23 @@ export function RoomScreen({ initial }: { initial: RoomView }) {
     <div className="flex h-full flex-col">
       <div className="flex shrink-0 flex-wrap items-center gap-x-4 border-b border-line px-4 py-2.5">
         <h1 className="text-[18px]">People’s room</h1>
-        <p className="text-ink-soft">{summary(view)}</p>
+        <p className="text-ink-soft">{summary(people)}</p>
         <span className="flex-1" />
+        {trades.length > 0 && (
+          <Select
+            label="What they are good for"
+            className="!w-auto"
+            value={meant ? trade : ""}
+            options={[
+              { value: "", label: "everybody" },
+              ...trades.map((one) => ({
+                value: one.trade,
+                label: `${one.trade} (${one.ids.length})`,
+              })),
+            ]}
+            onChange={setTrade}
+          />
+        )}
         <p className="text-[12.5px] text-ink-soft">
           hours of all their projects, counts also what you may not see
         </p>
@@ -105,7 +127,7 @@ const inOrder = (people: readonly PersonRoom[]): PersonRoom[] =>
     (a, b) => Number(hasTooMuch(b)) - Number(hasTooMuch(a)) || soon(b).load - soon(a).load,
   );
 
-function summary({ people }: RoomView): string {
+function summary(people: readonly PersonRoom[]): string {
   const over = people.filter(hasTooMuch).length;
   const idle = people.filter((one) => soon(one).load === 0 && soon(one).room > 0).length;
   const away = people.filter((one) => soon(one).room === 0).length;

@@ -1,0 +1,1 @@
+ALTER TABLE "membership" ADD COLUMN "trades" text[] DEFAULT '{}' NOT NULL;
