@@ -1,9 +1,9 @@
 import { pictureSize } from "@/core/formats/picture-size";
+import type { ItemEvent } from "@/core/item/event";
 import type { Transaction } from "@/db/connection";
 import { itemFile } from "@/db/schema";
 import { mediaTypeOf } from "@/server/files/kind";
 import { keepFile } from "@/server/files/store";
-import type { DemoItem } from "./history";
 import { Drawing } from "./picture";
 
 const [NIGHT, GLASS, PAPER, INK, WARN] = [
@@ -43,8 +43,13 @@ const DEMO_FILES: Record<string, () => Buffer> = {
 };
 export const DEMO_FILE_NAMES = Object.keys(DEMO_FILES);
 
+interface HasHistory {
+  snapshot: { id: string };
+  events: readonly ItemEvent[];
+}
+
 /** Keeps the files that histories tell of. */
-export async function loadItemFiles(tx: Transaction, items: readonly DemoItem[]): Promise<void> {
+export async function loadItemFiles(tx: Transaction, items: readonly HasHistory[]): Promise<void> {
   for (const { snapshot, events } of items)
     for (const event of events) {
       if (event.kind !== "file added") continue;
