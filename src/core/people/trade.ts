@@ -34,6 +34,7 @@ export const tradesIn = (line: string): string[] =>
     .map((trade) => trade.trim())
     .filter((trade) => trade !== "");
 
+/** The same line again: what `tradesIn` reads. */
 export const tradesLine = (trades: readonly string[]): string => trades.join(", ");
 
 interface HasTrades {
