@@ -1,6 +1,5 @@
 import { sql } from "drizzle-orm";
 import {
-  bigint,
   boolean,
   check,
   date,
@@ -16,7 +15,6 @@ import {
   uuid,
 } from "drizzle-orm/pg-core";
 import type { Interval } from "@/core/calendar/instant";
-import type { Cause, ItemEventKind } from "@/core/item/event";
 import type {
   Approval,
   ClassOfService,
@@ -29,11 +27,7 @@ import type {
 } from "@/core/item/fields";
 import type { Criterion, Met } from "@/core/item/criterion";
 import type { Outside } from "@/core/item/outside";
-import type { Audience, CommentSign, Named, TalkClosing } from "@/core/talk/comment";
-import type { FileSpot } from "@/core/talk/spot";
 import type { OwnValues } from "@/core/item/own-field";
-import type { FlowPassage, StateTimes } from "@/core/item/passage";
-import type { Timebox } from "@/core/plan/membership";
 import type { Outcome, StateKind } from "@/core/workflow/state";
 import { instant, rank } from "./columns";
 import { person, team } from "./people";
@@ -192,207 +186,6 @@ export const itemKey = pgTable(
   (t) => [primaryKey({ columns: [t.prefix, t.number] }), index("item_key_item").on(t.itemId)],
 );
 
-/** The append-only history. A trigger in the database refuses changing or deleting a row. */
-export const itemEvent = pgTable(
-  "item_event",
-  {
-    itemId: uuid("item_id")
-      .notNull()
-      .references(() => item.id),
-    seq: integer("seq").notNull(),
-    at: instant("at").notNull(),
-    actorId: text("actor_id").references(() => person.id),
-    cause: text("cause").$type<Cause>().notNull(),
-    commandId: uuid("command_id").notNull(),
-    kind: text("kind").$type<ItemEventKind>().notNull(),
-    field: text("field"),
-    old: jsonb("old"),
-    new: jsonb("new"),
-    /** Of the text that was said with it. */
-    noteId: uuid("note_id"),
-  },
-  (t) => [
-    primaryKey({ columns: [t.itemId, t.seq] }),
-    // What went beyond limits is looked for by time; there is little of it.
-    index("item_event_overrode")
-      .on(t.at)
-      .where(sql`${t.kind} = 'overrode'`),
-    // What has gone to other projects is looked for by the one that it was in.
-    index("item_event_changed_project")
-      .on(sql`(${t.old} ->> 'projectId')`)
-      .where(sql`${t.kind} = 'changed project'`),
-    check("item_event_seq", sql`${t.seq} > 0`),
-  ],
-);
-
-/**
- * The free texts of the history. An event holds their ids where they stand, so that a text can be
- * emptied and the history stays as it is. A trigger in the database refuses any other change.
- */
-export const itemText = pgTable(
-  "item_text",
-  {
-    itemId: uuid("item_id")
-      .notNull()
-      .references(() => item.id),
-    /** The event that it was said in. */
-    seq: integer("seq").notNull(),
-    id: uuid("id").notNull(),
-    body: text("body").notNull(),
-    emptiedAt: instant("emptied_at"),
-    emptiedBy: text("emptied_by").references(() => person.id),
-    whyEmptied: text("why_emptied"),
-  },
-  (t) => [
-    primaryKey({ columns: [t.itemId, t.seq, t.id] }),
-    check("item_text_emptied", sql`(${t.emptiedAt} is null) = (${t.whyEmptied} is null)`),
-  ],
-);
-
-/** Each interval that an item spent in a state. */
-export const stay = pgTable(
-  "stay",
-  {
-    itemId: uuid("item_id")
-      .notNull()
-      .references(() => item.id),
-    enteredSeq: integer("entered_seq").notNull(),
-    /** The project that the item was in then. */
-    projectId: text("project_id")
-      .notNull()
-      .references(() => project.id),
-    stateId: text("state_id")
-      .notNull()
-      .references(() => state.id),
-    kind: text("kind").$type<StateKind>().notNull(),
-    /** Of a finished state: the outcome that was named on entering it. */
-    outcome: text("outcome").$type<Outcome>(),
-    enteredAt: instant("entered_at").notNull(),
-    leftAt: instant("left_at"),
-    /** How long of it, as far as that is over, the item was blocked. */
-    blockedMs: bigint("blocked_ms", { mode: "number" }).notNull().default(0),
-    /** And how long it was ready for its next step. */
-    readyMs: bigint("ready_ms", { mode: "number" }).notNull().default(0),
-  },
-  (t) => [
-    primaryKey({ columns: [t.itemId, t.enteredSeq] }),
-    // One project's stays are found among all of them without reading the others'.
-    index("stay_project").on(t.projectId, t.enteredAt),
-    uniqueIndex("stay_open")
-      .on(t.itemId)
-      .where(sql`${t.leftAt} is null`),
-    check("stay_order", sql`${t.leftAt} >= ${t.enteredAt}`),
-  ],
-);
-
-/**
- * Each start and finish, as flow measures read them. Made with the events, and the same when made
- * again from them.
- */
-export const flowPassage = pgTable(
-  "flow_passage",
-  {
-    itemId: uuid("item_id")
-      .notNull()
-      .references(() => item.id),
-    /** Number of the event that made it. */
-    seq: integer("seq").notNull(),
-    /** The project that the item was in then. */
-    projectId: text("project_id")
-      .notNull()
-      .references(() => project.id),
-    at: instant("at").notNull(),
-    kind: text("kind").$type<FlowPassage["kind"]>().notNull(),
-    outcome: text("outcome").$type<Outcome>(),
-    /** Of a finish: the whole clock until then, and its part since the finish before. */
-    elapsedMs: bigint("elapsed_ms", { mode: "number" }),
-    sinceLastMs: bigint("since_last_ms", { mode: "number" }),
-    /** Of a first delivery: how long the item had been in each state in progress. */
-    times: jsonb("times").$type<StateTimes>(),
-  },
-  (t) => [
-    primaryKey({ columns: [t.itemId, t.seq] }),
-    index("flow_passage_project").on(t.projectId, t.at),
-    check("flow_passage_kind", sql`${t.kind} in ('start', 'delivered', 'stopped', 'again')`),
-    check("flow_passage_finish", sql`(${t.kind} = 'start') = (${t.elapsedMs} is null)`),
-    check("flow_passage_times", sql`(${t.kind} = 'delivered') = (${t.times} is not null)`),
-  ],
-);
-
-/**
- * How long each item was in which sprint and release, and how large it was then. Made with the
- * events, and the same when made again from them.
- */
-export const timeboxMembership = pgTable(
-  "box_membership",
-  {
-    itemId: uuid("item_id")
-      .notNull()
-      .references(() => item.id),
-    box: text("box").$type<Timebox>().notNull(),
-    /** Number of the event that began it. */
-    enteredSeq: integer("entered_seq").notNull(),
-    /** A sprint's or a release's id; one that was put away keeps its past. */
-    boxId: text("box_id").notNull(),
-    fromAt: instant("from_at").notNull(),
-    toAt: instant("to_at"),
-    sizeAtStart: doublePrecision("size_at_start"),
-    sizeAtEnd: doublePrecision("size_at_end"),
-    why: text("why").$type<Cause>().notNull(),
-    whyEnded: text("why_ended").$type<Cause>(),
-  },
-  (t) => [
-    primaryKey({ columns: [t.itemId, t.box, t.enteredSeq] }),
-    index("box_membership_box").on(t.box, t.boxId),
-    uniqueIndex("box_membership_open")
-      .on(t.itemId, t.box)
-      .where(sql`${t.toAt} is null`),
-    check("box_membership_kind", sql`${t.box} in ('sprint', 'release')`),
-    check("box_membership_order", sql`${t.toAt} >= ${t.fromAt}`),
-    check("box_membership_end", sql`(${t.toAt} is null) = (${t.whyEnded} is null)`),
-  ],
-);
-
-/** Why something came into a sprint that ran, or was taken out of it; by the event that did it. */
-export const scopeReason = pgTable(
-  "scope_reason",
-  {
-    itemId: uuid("item_id")
-      .notNull()
-      .references(() => item.id),
-    seq: integer("seq").notNull(),
-    words: text("words").notNull(),
-    byId: text("by_id")
-      .notNull()
-      .references(() => person.id),
-    at: instant("at").notNull(),
-  },
-  (t) => [primaryKey({ columns: [t.itemId, t.seq] })],
-);
-
-/** Each blocked interval. */
-export const block = pgTable(
-  "block",
-  {
-    id: uuid("id").notNull(),
-    itemId: uuid("item_id")
-      .notNull()
-      .references(() => item.id),
-    cause: text("cause").notNull(),
-    waitingFor: text("waiting_for"),
-    /** The item that it waits for, where it comes from a dependency. */
-    dependencyId: uuid("dependency_id"),
-    byId: text("by_id").references(() => person.id),
-    fromAt: instant("from_at").notNull(),
-    liftedAt: instant("lifted_at"),
-  },
-  (t) => [
-    primaryKey({ columns: [t.itemId, t.id] }),
-    index("block_dependency").on(t.dependencyId),
-    check("block_order", sql`${t.liftedAt} >= ${t.fromAt}`),
-  ],
-);
-
 /** What a person keeps at hand for themselves; nobody else sees it. */
 export const pin = pgTable(
   "pin",
@@ -407,99 +200,6 @@ export const pin = pgTable(
     at: instant("at").notNull(),
   },
   (t) => [primaryKey({ columns: [t.personId, t.itemId] })],
-);
-
-export const comment = pgTable(
-  "comment",
-  {
-    id: uuid("id").notNull(),
-    itemId: uuid("item_id")
-      .notNull()
-      .references(() => item.id),
-    authorId: text("author_id").references(() => person.id),
-    body: text("body").notNull(),
-    at: instant("at").notNull(),
-    /** The comment that it answers. */
-    answersId: uuid("answers_id"),
-    /** The place on a file that it is about. */
-    spot: jsonb("spot").$type<FileSpot>(),
-    named: jsonb("named").$type<Named>().notNull().default({ people: [], teams: [] }),
-    /** People who are asked to answer it, by their ids. */
-    asks: jsonb("asks").$type<string[]>().notNull().default([]),
-    audience: text("audience").$type<Audience>().notNull().default("team"),
-    editedAt: instant("edited_at"),
-    /** When it was taken back, by whom and why. */
-    goneAt: instant("gone_at"),
-    goneBy: text("gone_by").references(() => person.id),
-    whyGone: text("why_gone"),
-  },
-  (t) => [
-    primaryKey({ columns: [t.itemId, t.id] }),
-    // Questions, by whom they ask and who asks them: few comments are any.
-    index("comment_asks")
-      .using("gin", t.asks)
-      .where(sql`${t.asks} <> '[]'::jsonb`),
-    index("comment_asked_by")
-      .on(t.authorId)
-      .where(sql`${t.asks} <> '[]'::jsonb`),
-    check("comment_audience", sql`${t.audience} in ('team', 'reporters')`),
-    index("comment_words").using("gin", sql`to_tsvector('english', ${t.body})`),
-  ],
-);
-
-/** Time that people spent on items, as it stands now; the history keeps what it was before. */
-export const timeEntry = pgTable(
-  "time_entry",
-  {
-    id: uuid("id").notNull(),
-    itemId: uuid("item_id")
-      .notNull()
-      .references(() => item.id),
-    personId: text("person_id")
-      .notNull()
-      .references(() => person.id),
-    on: date("on_day", { mode: "string" }).notNull(),
-    minutes: integer("minutes").notNull(),
-    note: text("note").notNull().default(""),
-    at: instant("at").notNull(),
-    /** When it was removed; it can be put back. */
-    goneAt: instant("gone_at"),
-  },
-  (t) => [
-    primaryKey({ columns: [t.itemId, t.id] }),
-    index("time_entry_person").on(t.personId, t.on),
-    check("time_entry_minutes", sql`${t.minutes} > 0`),
-  ],
-);
-
-/** A sign that somebody put to a comment instead of words. */
-export const commentSign = pgTable(
-  "comment_sign",
-  {
-    itemId: uuid("item_id").notNull(),
-    commentId: uuid("comment_id").notNull(),
-    personId: text("person_id")
-      .notNull()
-      .references(() => person.id),
-    sign: text("sign").$type<CommentSign>().notNull(),
-    at: instant("at").notNull(),
-  },
-  (t) => [
-    primaryKey({ columns: [t.itemId, t.commentId, t.personId, t.sign] }),
-    foreignKey({ columns: [t.itemId, t.commentId], foreignColumns: [comment.itemId, comment.id] }),
-  ],
-);
-
-/** Items whose talk was closed, for observers or for everybody. */
-export const talkClosed = pgTable(
-  "talk_closed",
-  {
-    itemId: uuid("item_id")
-      .primaryKey()
-      .references(() => item.id),
-    closing: text("closing").$type<TalkClosing>().notNull(),
-  },
-  (t) => [check("talk_closed_closing", sql`${t.closing} in ('members', 'nobody')`)],
 );
 
 /** When a person last looked at an item's talk and history. */
