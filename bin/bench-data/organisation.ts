@@ -2,7 +2,7 @@ import { NO_LIMIT } from "@/core/board/limit";
 import { setLimit } from "@/server/board/limits";
 import { sql } from "drizzle-orm";
 import { fromTemplate } from "@/core/workflow/template";
-import { BUILD_REVIEW_TEST_DEPLOY } from "@/core/workflow/templates";
+import { BUILD_REVIEW_TEST_DEPLOY } from "@/core/workflow/templates/build-review-test-deploy";
 import { partOf } from "@/core/board/column";
 import { PROBLEM_WORDS } from "@demo/words/reports";
 import { FINDINGS, PLACES, WHY_STORIES } from "@demo/words/stock";

@@ -16,7 +16,7 @@ import { reachableFrom, successors } from "@/core/workflow/graph";
 import { isRefusal } from "@/core/workflow/refusal";
 import { replayMoves } from "@/core/workflow/replay";
 import { fromTemplate } from "@/core/workflow/template";
-import { BUILD_REVIEW_TEST_DEPLOY } from "@/core/workflow/templates";
+import { BUILD_REVIEW_TEST_DEPLOY } from "@/core/workflow/templates/build-review-test-deploy";
 import { PLAIN_TRANSITION, type Workflow } from "@/core/workflow/workflow";
 import { PLAIN_STATE } from "@/core/workflow/state";
 

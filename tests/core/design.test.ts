@@ -19,7 +19,8 @@ import { mergeWorkflows, takeMine } from "@/core/workflow/merge";
 import { neverHolds } from "@/core/workflow/contradiction";
 import { parseCel } from "@/core/condition/cel-parse";
 import { fromTemplate } from "@/core/workflow/template";
-import { PROJECT_TEMPLATES, SUB_TASKS } from "@/core/workflow/templates";
+import { PROJECT_TEMPLATES } from "@/core/workflow/templates";
+import { SUB_TASKS } from "@/core/workflow/templates/sub-tasks";
 import {
   statesInOrder,
   transitionBetween,

@@ -11,7 +11,7 @@ import { writeSvg } from "@/core/formats/workflow-svg";
 import { changeState, changeTransition } from "@/core/workflow/edit";
 import { mapOf } from "@/core/workflow/layout";
 import { fromTemplate } from "@/core/workflow/template";
-import { SUB_TASKS } from "@/core/workflow/templates";
+import { SUB_TASKS } from "@/core/workflow/templates/sub-tasks";
 import { workflow } from "./setup/make";
 
 const small = (() => {

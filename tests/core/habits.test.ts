@@ -3,7 +3,7 @@ import { maskIds } from "@/core/flow/outside-view";
 import { habitsOf, isHabit, maskHabits, type Passage } from "@/core/workflow/habits";
 import { isInProgress } from "@/core/workflow/state";
 import { fromTemplate } from "@/core/workflow/template";
-import { BUILD_REVIEW_TEST_DEPLOY } from "@/core/workflow/templates";
+import { BUILD_REVIEW_TEST_DEPLOY } from "@/core/workflow/templates/build-review-test-deploy";
 import { statesInOrder, type Workflow } from "@/core/workflow/workflow";
 
 let n = 0;

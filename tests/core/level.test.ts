@@ -4,7 +4,7 @@ import { atLevel, levelIn } from "@/core/view/level";
 import { PLAIN_LOOK } from "@/core/view/look";
 import type { KnownBoard } from "@/core/view/proposals";
 import { fromTemplate } from "@/core/workflow/template";
-import { BUILD_REVIEW_TEST_DEPLOY } from "@/core/workflow/templates";
+import { BUILD_REVIEW_TEST_DEPLOY } from "@/core/workflow/templates/build-review-test-deploy";
 
 const level = (value: string): Condition => ({ kind: "compare", fact: "level", op: "is", value });
 const bugs: Condition = { kind: "compare", fact: "typeId", op: "is", value: "bug" };

@@ -11,7 +11,7 @@ import { applyEvent } from "@/core/item/snapshot";
 import { isRefusal } from "@/core/workflow/refusal";
 import { NO_FOLLOW_UP_CONTEXT } from "@/core/workflow/follow-ups/apply";
 import { fromTemplate } from "@/core/workflow/template";
-import { BUILD_REVIEW_TEST_DEPLOY } from "@/core/workflow/templates";
+import { BUILD_REVIEW_TEST_DEPLOY } from "@/core/workflow/templates/build-review-test-deploy";
 import type { Outcome, StateKind, StateLimit } from "@/core/workflow/state";
 
 /** The demo's workflow with its states' names as ids, so that tests read well. */
