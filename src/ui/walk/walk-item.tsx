@@ -200,7 +200,7 @@ function NoteForm({
     >
       <Field
         label={agree ? "What is agreed on" : "What is to be talked about"}
-        className="min-w-[280px] flex-1"
+        className={agree ? "w-full" : "min-w-[280px] flex-1"}
       >
         <TextInput
           autoFocus
