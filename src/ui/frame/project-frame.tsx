@@ -19,6 +19,7 @@ import { ToContent } from "./to-content";
 import { PulseStrip } from "./pulse-strip";
 import { PutAwayNote } from "./put-away-note";
 import type { Theme } from "@/ui/kit/theme";
+import { tradesLine } from "@/core/people/trade";
 import type { ProjectSummary } from "@/core/flow/summary";
 import { flowContract } from "@/core/flow/contract";
 import { OptionNotes, type OptionNote } from "@/ui/kit/option-notes";
@@ -138,7 +139,7 @@ const notesOf = ({ loads }: ProjectSummary): Record<string, OptionNote> =>
     Object.entries(loads).map(([id, { words, over, away, trades }]) => [
       id,
       {
-        words: [...trades, ...(away === null ? [] : [away]), words].join(" · "),
+        words: [away, words, tradesLine(trades)].filter(Boolean).join(" · "),
         alarm: over || away !== null,
       },
     ]),
