@@ -186,6 +186,10 @@ test("a question is asked in words or chosen, and answered by three looks at one
   await noor.press("Everything");
   await noor.press("Which look answers my question?");
   const sheet = "[role=dialog]";
+  // What stands there is marked: whoever writes, writes over it.
+  await noor.page.waitForFunction(() => document.activeElement?.matches("[role=dialog] input"));
+  await noor.page.keyboard.type("blocked, by team");
+  await noor.reads("The board, in lanes by team", sheet);
   await noor.fill("Say what you want to see", "mine, not finished, by priority, zeppelin");
   await noor.reads("“zeppelin” is no word of this project", sheet);
   await noor.reads("Nothing is like that now.", sheet);

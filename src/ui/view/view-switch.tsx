@@ -9,6 +9,7 @@ import { Button } from "@/ui/kit/button";
 import { tellProblem } from "@/ui/kit/notice";
 import { useOfferedActs } from "@/ui/kit/offered-acts";
 import { Popover } from "@/ui/kit/popover";
+import { useFocusGoesOn } from "@/ui/kit/use-focus-goes-on";
 import type { LookHandle } from "./use-look";
 import { ViewSettings } from "./view-settings";
 import { WhichLook } from "./which-look";
@@ -29,6 +30,7 @@ export function ViewSwitch({ handle }: { handle: LookHandle }) {
   const name = lookName(handle);
   const base = flowPath(projectKey);
   const close = () => setOpen(false);
+  const { goesOn, onReturnFocus } = useFocusGoesOn();
   const groups = viewGroups(views.views);
   useSwitchActs(handle, () => setAsking(true));
   return (
@@ -40,6 +42,7 @@ export function ViewSwitch({ handle }: { handle: LookHandle }) {
           label="Views and boards"
           align="start"
           className="max-h-[75vh] w-[330px] overflow-y-auto"
+          onReturnFocus={onReturnFocus}
           trigger={
             <button
               type="button"
@@ -95,6 +98,7 @@ export function ViewSwitch({ handle }: { handle: LookHandle }) {
               type="button"
               className="menu-item w-full text-left text-accent"
               onClick={() => {
+                goesOn();
                 close();
                 setAsking(true);
               }}

@@ -84,6 +84,7 @@ function Asking({ handle, onClose }: { handle: LookHandle; onClose: () => void }
             value={text}
             maxLength={LONGEST_SAID}
             placeholder="urgent, not started, by team"
+            onFocus={(event) => event.target.select()}
             onChange={(event) => setText(event.target.value)}
           />
         </Field>
