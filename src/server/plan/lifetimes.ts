@@ -1,26 +1,17 @@
-import { and, eq, inArray, isNull } from "drizzle-orm";
 import type { Days, DayNumber, Instant } from "@/core/calendar/instant";
 import { dayNumber, dayStart } from "@/core/calendar/zone";
 import { ageOf } from "@/core/flow/age";
 import { delivered, timed } from "@/core/flow/measures";
 import { LEAST_FINISHED } from "@/core/forecast/reach";
 import { chanceWithin, survivalCurve, type SurvivalStep } from "@/core/forecast/survival";
-import { UNIT_LEVEL } from "@/core/item/item-type";
 import type { Reader } from "@/db/connection";
-import { item, itemType } from "@/db/schema";
-import { readDepartures } from "../flow/facts";
+import { readDepartures, readRunning } from "../flow/facts";
 
 /** The ages of what is in progress are held against what was delivered in so many days. */
 const LIFETIMES_DAYS = 182;
 
 /** From when on what was delivered says how long items last. */
 export const lifetimesFrom = (today: DayNumber): DayNumber => today - LIFETIMES_DAYS;
-
-/** What is in progress, as a condition on items. */
-export const IN_PROGRESS = and(
-  isNull(item.withdrawnAt),
-  inArray(item.stateKind, ["waiting", "working"]),
-)!;
 
 /** How long items last: those that were delivered, and those that have not ended yet. */
 export const lifetimesCurve = (
@@ -46,11 +37,7 @@ export async function readChances(
   const period = { from: dayStart(lifetimesFrom(today), zone), to: dayStart(today, zone) };
   const lately = delivered(timed(await readDepartures(reader, { project }, period), zone));
   if (lately.length < LEAST_FINISHED) return () => null;
-  const running = await reader
-    .select({ clock: item.clock })
-    .from(item)
-    .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
-    .where(and(eq(item.projectId, project.id), eq(itemType.level, UNIT_LEVEL), IN_PROGRESS));
+  const running = await readRunning(reader, { project });
   const curve = lifetimesCurve(
     lately,
     running.map(({ clock }) => ageOf(clock, zone, now).age),

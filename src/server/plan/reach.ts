@@ -32,7 +32,7 @@ import type { Viewer } from "../people/viewer";
 import { unstartedStates } from "./backlog";
 import { whatIsLike } from "./backlog-rows";
 import { readPieces, type PieceTree } from "./large-pieces";
-import { IN_PROGRESS, lifetimesCurve, lifetimesFrom } from "./lifetimes";
+import { lifetimesCurve, lifetimesFrom } from "./lifetimes";
 
 /**
  * How far down its backlog a project will probably get. A fact of the project: it counts what the
@@ -127,6 +127,8 @@ async function drawFuture(viewer: Viewer, projectKey: string, weeks: number, now
   const curve = lifetimesCurve(past.lately, ages);
   return { today, rows, running, past, pieces, reach, ages, curve };
 }
+
+const IN_PROGRESS = and(isNull(item.withdrawnAt), inArray(item.stateKind, ["waiting", "working"]))!;
 
 /** The same for the whole of a day, and another one the next. */
 const seedOf = (projectId: string, today: DayNumber): number =>

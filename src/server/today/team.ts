@@ -1,16 +1,15 @@
-import { asc, sql } from "drizzle-orm";
 import type { TeamLine } from "@/core/today/today-view";
 import { ageOf } from "@/core/flow/age";
 import type { FlowSummary } from "@/core/flow/summary";
 import type { Instant } from "@/core/calendar/instant";
 import { countedClock } from "@/core/item/start-finish";
 import type { Reader } from "@/db/connection";
-import { item } from "@/db/schema";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { dayWords } from "@/core/calendar/day-words";
 import { loadReleases } from "../plan/timeboxes";
 import { openInside, timeboxTotals } from "../plan/timebox-totals";
 import { unjudgedCount } from "../intake/desk";
+import { readRows } from "../item/list/read";
 import { seenOf } from "../item/list/named";
 import type { Viewer } from "../people/viewer";
 import type { DayProject } from "./ground";
@@ -27,7 +26,9 @@ export async function readTeam(
 ): Promise<TeamLine[]> {
   const { access } = open;
   const { id, key, zone, expectationDays } = access.project;
-  const running = await runningItems(reader, summary.pulse.inProgress.filter(isId).slice(0, MOST));
+  const running = await readRows(reader, {
+    ids: summary.pulse.inProgress.filter(isId).slice(0, MOST),
+  });
   const late = running.filter((row) => ageOf(countedClock(row), zone, now).age > expectationDays);
   const without = running.filter((row) => row.assigneeId === null && row.stateKind === "working");
   const seen = await seenOf(
@@ -71,20 +72,6 @@ export async function readTeam(
   ];
   return lines.filter((line) => line.count > 0 || line === release);
 }
-
-/** What is asked of items in progress, in their order. */
-const runningItems = (reader: Reader, ids: readonly string[]) =>
-  reader
-    .select({
-      id: item.id,
-      clock: item.clock,
-      stateKind: item.stateKind,
-      deliveredAt: item.deliveredAt,
-      assigneeId: item.assigneeId,
-    })
-    .from(item)
-    .where(sql`${item.id} = any(${sql.param([...ids])}::uuid[])`)
-    .orderBy(asc(item.rank));
 
 /** The release that goes out next, with what is still open in it, for whoever brings it out. */
 async function nearestRelease(

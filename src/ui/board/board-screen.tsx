@@ -1,5 +1,5 @@
 "use client";
-import { type DndContextProps } from "@dnd-kit/core";
+import type { DndContextProps } from "@dnd-kit/core";
 import { useRouter } from "next/navigation";
 import { useCallback, useMemo, useRef, useState, type ReactNode } from "react";
 import type { BoardView } from "@/core/board/board-view";

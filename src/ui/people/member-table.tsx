@@ -53,11 +53,11 @@ export function MemberTable({ projectKey }: { projectKey: string }) {
       tellProblem(error);
     }
   };
-  const setTrades = ({ name, ...member }: Member, line: string): void | false => {
+  const setTrades = (member: Member, line: string): void | false => {
     const read = tradesSchema.safeParse(tradesIn(line));
-    if (read.success) return void storeTrades({ name, ...member }, read.data);
+    if (read.success) return void storeTrades(member, read.data);
     const [issue] = read.error.issues;
-    const help = `Separate them by commas, and leave some out of what ${name} is good for.`;
+    const help = `Separate them by commas, and leave some out of what ${member.name} is good for.`;
     tellProblem(new Problem({ status: 0, code: "invalid", sentence: issue.message, help }));
     return false;
   };
