@@ -1,9 +1,7 @@
 "use client";
 import { FileQuestion, MapPin, MessageSquare, PanelsTopLeft, UserRound } from "lucide-react";
-import { flowPath } from "@/core/across/place";
-import { writeLook } from "@/core/view/address";
 import { filterOf } from "@/core/view/filter";
-import { PLAIN_LOOK } from "@/core/view/look";
+import { lookPath } from "@/core/view/look-path";
 import { nameParts } from "@/core/find/excerpt";
 import type { Found, FoundItem } from "@/core/find/found";
 import { projectKeyOf } from "@/core/item/key";
@@ -142,6 +140,5 @@ function inHandPath(at: string, personId: string): string {
     { kind: "compare", fact: "assigneeId", op: "one of", value: [personId] },
     { kind: "compare", fact: "stateKind", op: "one of", value: ["waiting", "working"] },
   ]);
-  const look = writeLook(PLAIN_LOOK, { ...PLAIN_LOOK, arrangement: "table", filter });
-  return `${flowPath(at)}?${new URLSearchParams(look).toString()}`;
+  return lookPath(at, { arrangement: "table", filter });
 }

@@ -5,13 +5,11 @@ import { Select } from "@/ui/kit/select";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
 import { Fragment, useState } from "react";
-import { flowPath } from "@/core/across/place";
 import { listWords } from "@/core/formats/list-words";
 import type { MembersView } from "@/core/people/account";
 import { peopleByTrade, tradesIn, tradesLine, tradesSchema } from "@/core/people/trade";
-import { writeLook } from "@/core/view/address";
 import { choosing } from "@/core/view/filter";
-import { PLAIN_LOOK } from "@/core/view/look";
+import { lookPath } from "@/core/view/look-path";
 import { CommitText } from "@/ui/kit/commit-input";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { SelectSeveral } from "@/ui/kit/select-several";
@@ -163,10 +161,8 @@ function Trades({ projectKey, members }: { projectKey: string; members: readonly
 }
 
 /** The board, with only what some people have. */
-function flowOf(projectKey: string, ids: readonly string[]): string {
-  const filter = choosing({ fact: "assigneeId", values: [...ids] })!;
-  return `${flowPath(projectKey)}?${new URLSearchParams(writeLook(PLAIN_LOOK, { ...PLAIN_LOOK, filter }))}`;
-}
+const flowOf = (projectKey: string, ids: readonly string[]): string =>
+  lookPath(projectKey, { filter: choosing({ fact: "assigneeId", values: [...ids] })! });
 
 /** Above the table, so that no button for taking out comes to stand where this one was. */
 function AddPeople({

@@ -1,7 +1,7 @@
 import Link from "next/link";
+import { acrossKey } from "@/core/across/place";
 import type { FactName } from "@/core/condition/facts";
-import { writeLook } from "@/core/view/address";
-import { PLAIN_LOOK, type Look } from "@/core/view/look";
+import { lookPath } from "@/core/view/look-path";
 
 /** All that is mine, over all projects, in tables with every filter of views. */
 export function MineLinks() {
@@ -25,8 +25,7 @@ export function MineLinks() {
 
 /** The table of what is not finished and of which a fact names whoever looks. */
 function addressOf(fact: FactName): string {
-  const look: Look = {
-    ...PLAIN_LOOK,
+  return lookPath(acrossKey({ kind: "mine" }), {
     arrangement: "table",
     filter: {
       kind: "all",
@@ -38,6 +37,5 @@ function addressOf(fact: FactName): string {
       ],
     },
     counts: ["stateId"],
-  };
-  return `/across/mine?${new URLSearchParams(writeLook(PLAIN_LOOK, look))}`;
+  });
 }

@@ -1,8 +1,6 @@
-import { flowPath } from "@/core/across/place";
 import type { Condition } from "@/core/condition/condition";
 import { TERM_FIELDS, type TermKind } from "@/core/item/terms/term";
-import { writeLook } from "@/core/view/address";
-import { PLAIN_LOOK, type Look } from "@/core/view/look";
+import { lookPath } from "@/core/view/look-path";
 
 /** The table of the items that say a word: all of them, or what is not finished. */
 export function termAddress(
@@ -10,8 +8,7 @@ export function termAddress(
   { kind, name, open = false }: { kind: TermKind; name: string; open?: boolean },
 ): string {
   const says: Condition = { kind: "compare", fact: TERM_FIELDS[kind], op: "contains", value: name };
-  const look: Look = {
-    ...PLAIN_LOOK,
+  return lookPath(projectKey, {
     arrangement: "table",
     filter: open
       ? {
@@ -20,6 +17,5 @@ export function termAddress(
         }
       : says,
     counts: ["stateId"],
-  };
-  return `${flowPath(projectKey)}?${new URLSearchParams(writeLook(PLAIN_LOOK, look))}`;
+  });
 }
