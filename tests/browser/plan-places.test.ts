@@ -139,6 +139,8 @@ test("a round: nobody sees what others say until it is shown; then it is settled
   const round = `section[aria-label="Size of ${key}"]`;
   await ines.page.waitForSelector(round);
   await ivo.open("/p/TIX/plan/sizing");
+  // What is like the items above it came with the page: nothing pushes it away under the pointer.
+  expect(await ivo.text("main")).not.toContain("Looking for what is like it");
   await ivo.click(`${round} [aria-label="8: my size of ${key}"]`);
   await ines.reads("Ivo Sandell has said one.", round);
   expect(await ines.page.$$(`${round} [data-said]`)).toHaveLength(0);

@@ -35,6 +35,7 @@ export function useReadAgain(
   useEffect(
     () => () => {
       if (timer.current !== null) clearTimeout(timer.current);
+      timer.current = null;
     },
     [],
   );

@@ -2,16 +2,27 @@
 import { useQuery } from "@tanstack/react-query";
 import { counted } from "@/core/formats/counted";
 import { planContract } from "@/core/plan/contract";
+import type { AlikeSized } from "@/core/plan/sizing-view";
 import { usePanel } from "@/ui/kit/panel-context";
 import { problemOf, queryOf } from "@/ui/kit/request";
 import { Size } from "@/ui/kit/sizes";
 
 /** Finished items that are much like one, with how large they were and how long they took. */
-export function AlikeItems({ projectKey, itemId }: { projectKey: string; itemId: string }) {
+export function AlikeItems({
+  projectKey,
+  itemId,
+  initial,
+}: {
+  projectKey: string;
+  itemId: string;
+  /** Where the page came with them. */
+  initial?: AlikeSized[];
+}) {
   const { openItem } = usePanel();
-  const { data, error } = useQuery(
-    queryOf(planContract.alike, { params: { key: projectKey }, query: { item: itemId } }),
-  );
+  const { data, error } = useQuery({
+    ...queryOf(planContract.alike, { params: { key: projectKey }, query: { item: itemId } }),
+    initialData: initial && { alike: initial },
+  });
   if (error) return <p className="text-[13px] text-alarm">{problemOf(error).sentence}</p>;
   if (!data) return <p className="text-[13px] text-ink-soft">Looking for what is like it …</p>;
   if (data.alike.length === 0)

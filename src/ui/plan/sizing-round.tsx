@@ -2,9 +2,9 @@
 import { useState } from "react";
 import { counted } from "@/core/formats/counted";
 import { listWords } from "@/core/formats/list-words";
-
 import {
   spreadOf,
+  type AlikeSized,
   type SizingAct,
   type SizingRound,
   type SizingView,
@@ -20,10 +20,12 @@ export function Round({
   round,
   view,
   act,
+  alike,
 }: {
   round: SizingRound;
   view: SizingView;
   act: (body: SizingAct) => Promise<boolean>;
+  alike?: AlikeSized[];
 }) {
   const { openItem } = usePanel();
   const { id, item, shown, votes, again } = round;
@@ -70,7 +72,7 @@ export function Round({
           <TextButton onClick={doing({ kind: "leave", id })}>Leave it without a size</TextButton>
         </div>
       )}
-      <AlikeItems projectKey={view.project.key} itemId={item.id} />
+      <AlikeItems projectKey={view.project.key} itemId={item.id} initial={alike} />
     </section>
   );
 }

@@ -1,7 +1,7 @@
 "use client";
 import { v7 as newId } from "uuid";
 import { counted } from "@/core/formats/counted";
-import type { SizingView } from "@/core/plan/sizing-view";
+import type { AlikeSized, SizingView } from "@/core/plan/sizing-view";
 import { Button } from "@/ui/kit/button";
 import { usePanel } from "@/ui/kit/panel-context";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
@@ -9,7 +9,14 @@ import { Round } from "./sizing-round";
 import { useSizing } from "./use-sizing";
 
 /** Several people say how large something is: each for themselves, then together. */
-export function SizingScreen({ initial }: { initial: SizingView }) {
+export function SizingScreen({
+  initial,
+  alike,
+}: {
+  initial: SizingView;
+  /** What is like the items of the rounds, by their ids. */
+  alike: Record<string, AlikeSized[]>;
+}) {
   const { view, act } = useSizing(initial);
   const { openItem } = usePanel();
   const inRound = new Set(view.rounds.map(({ item }) => item.id));
@@ -27,7 +34,13 @@ export function SizingScreen({ initial }: { initial: SizingView }) {
       <div className="flex min-h-0 flex-1 max-sm:flex-col max-sm:overflow-y-auto">
         <div className="min-w-0 flex-1 overflow-y-auto px-4 py-3 max-sm:flex-none">
           {view.rounds.map((round) => (
-            <Round key={round.id} round={round} view={view} act={act} />
+            <Round
+              key={round.id}
+              round={round}
+              view={view}
+              act={act}
+              alike={alike[round.item.id]}
+            />
           ))}
           {view.rounds.length === 0 && (
             <div className="mx-auto max-w-[520px] py-14 text-center">
