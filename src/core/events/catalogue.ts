@@ -59,6 +59,8 @@ const DATA = {
   "views changed": z.object({}),
   /** Somebody put a sign to a comment, or took it away. */
   "talk changed": z.object({ itemId: id }),
+  /** A code host told of a branch, commits, a change or a review; null: of none of the items. */
+  "code changed": z.object({ itemId: id.nullable() }),
   /** Somebody began, led on or ended a walk of a board, or noted something on it. */
   "walk changed": z.object({ walkId: id }),
 } as const;

@@ -3,9 +3,9 @@ import type { EventKind } from "./catalogue";
 /**
  * Which part of an open page an event concerns: a card, the desk of those who judge reports, how a
  * project works, which everything on the page may follow from, a draft that binds nobody, the views
- * that people keep, a walk that several are on, or signs below a comment.
+ * that people keep, a walk that several are on, signs below a comment, or what a code host tells.
  */
-export type LivePart = "item" | "intake" | "design" | "draft" | "visit" | "view" | "walk" | "talk";
+export type LivePart = "item" | "intake" | "design" | "draft" | "visit" | "view" | "walk" | "talk" | "code";
 
 export const LIVE_PART: Readonly<Record<EventKind, LivePart>> = {
   "item changed": "item",
@@ -34,4 +34,5 @@ export const LIVE_PART: Readonly<Record<EventKind, LivePart>> = {
   "views changed": "view",
   "walk changed": "walk",
   "talk changed": "talk",
+  "code changed": "code",
 };

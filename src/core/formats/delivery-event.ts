@@ -8,6 +8,8 @@ export interface DeliveryNews {
   fact: OutsideFact;
   /** Keys of the items that it names. */
   itemKeys: string[];
+  /** The commit that was checked, where it says so. */
+  commit?: string;
   /** Changes that it is about: items that belong to them are meant too. */
   changes: string[];
 }
@@ -35,6 +37,7 @@ const documentSchema = z.looseObject({
       changes: z.array(text).max(100).optional(),
       change: text.optional(),
       verdict: text.optional(),
+      commit: text.optional(),
     })
     .optional(),
 });
@@ -70,6 +73,7 @@ export function readDeliveryEvent(event: CloudEvent): DeliveryNews | null {
   return {
     fact,
     itemKeys: [...new Set(named)],
+    ...(customData.commit === undefined ? {} : { commit: customData.commit }),
     changes: [...new Set([...(change ? [change] : []), ...(customData.changes ?? [])])],
   };
 }

@@ -7,6 +7,7 @@ import type { RosterPerson } from "@/core/people/roster";
 import type { Listed, Release, Sprint } from "@/core/plan/sprint";
 import type { StateKind } from "@/core/workflow/state";
 import type { Transition } from "@/core/workflow/workflow";
+import type { ItemCode } from "@/core/ship/item-code";
 import type { ItemTime } from "@/core/time/item-time";
 import type { Talk } from "@/core/talk/talk-view";
 import type { Agreement } from "./agreement";
@@ -108,6 +109,8 @@ export interface ItemView {
   /** Of what finished once more after its first delivery: the days of its whole clock. */
   againDays: number | null;
   time: ItemTime;
+  /** What it has in the code hosts that its project hears of. */
+  code: ItemCode;
   promise: ItemPromise | null;
   people: RosterPerson[];
   teams: { id: string; name: string }[];

@@ -26,7 +26,15 @@ export const NOTHING_OUTSIDE: Outside = { changes: [], deployedTo: [], testResul
 
 /** Something that happened outside and concerns an item. */
 export type OutsideFact =
+  /** The first push to a branch of its own, or of a commit that names it. */
+  | { kind: "work pushed"; branch: string }
+  /** A commit on the main branch says that it is done. */
+  | { kind: "commit says done"; commit: string }
+  /** What a commit did for it was taken back on the main branch. */
+  | { kind: "commit reverted"; commit: string }
   | { kind: "change opened"; change: string }
+  /** It has other commits now: what checks said of the ones before does not count any more. */
+  | { kind: "change updated"; change: string }
   | { kind: "change merged"; change: string }
   | { kind: "change abandoned"; change: string }
   | { kind: "checks started"; change: string }
@@ -41,6 +49,10 @@ export type OutsideFact =
 /** What is known after a fact. */
 export function outsideAfter(before: Outside, fact: OutsideFact): Outside {
   switch (fact.kind) {
+    case "work pushed":
+    case "commit says done":
+    case "commit reverted":
+      return before;
     case "test run passed":
       return { ...before, testResult: "passed" };
     case "test run failed":
@@ -64,7 +76,9 @@ function changesAfter(
     checks: null,
     review: null,
   };
-  const next = { ...known, ...CONSEQUENCES[fact.kind] };
+  // What was merged is not open again because the event that it was opened came late.
+  const late = known.status === "merged" && fact.kind === "change opened";
+  const next = late ? known : { ...known, ...CONSEQUENCES[fact.kind] };
   return changes.some((c) => c.id === fact.change)
     ? changes.map((c) => (c.id === fact.change ? next : c))
     : [...changes, next];
@@ -75,6 +89,7 @@ const CONSEQUENCES: Record<
   Partial<LinkedChange>
 > = {
   "change opened": { status: "open" },
+  "change updated": { checks: null },
   "change merged": { status: "merged" },
   "change abandoned": { status: "abandoned" },
   "checks started": { checks: "running" },
@@ -98,8 +113,16 @@ export function checksOf(changes: readonly LinkedChange[]): ChangeChecks | null 
 /** "Change 41 was merged". */
 export function outsideWords(fact: OutsideFact): string {
   switch (fact.kind) {
+    case "work pushed":
+      return `something was pushed to ${fact.branch}`;
+    case "commit says done":
+      return `commit ${fact.commit} on main says that it is done`;
+    case "commit reverted":
+      return `commit ${fact.commit} was taken back on main`;
     case "change opened":
       return `change ${fact.change} was opened`;
+    case "change updated":
+      return `change ${fact.change} has other commits`;
     case "change merged":
       return `change ${fact.change} was merged`;
     case "change abandoned":

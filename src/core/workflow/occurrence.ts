@@ -32,7 +32,14 @@ export function occurrencesOf(
       return after.outside.changes.some((c) => c.status === "open") ? [] : [fact];
     if (fact.kind === "checks passed")
       return checksOf(after.outside.changes) === "passed" ? [fact] : [];
-    return fact.kind === "change abandoned" || fact.kind === "checks started" ? [] : [fact];
+    switch (fact.kind) {
+      case "change updated":
+      case "change abandoned":
+      case "checks started":
+        return [];
+      default:
+        return [fact];
+    }
   });
 }
 
@@ -49,6 +56,10 @@ export function triggeredTransition(
     t.triggers.some((trigger) => isTriggeredBy(trigger, occurrence)),
   );
 }
+
+/** Whether any transition of a process is made by what happens in one way. */
+export const waitsFor = (workflow: Workflow, kind: Occurrence["kind"]): boolean =>
+  workflow.transitions.some(({ triggers }) => triggers.some((trigger) => trigger.kind === kind));
 
 /** How many moves may follow from one another before somebody has to look. */
 export const LONGEST_CHAIN = 5;

@@ -13,7 +13,7 @@ import {
 
 /** Something that happened to an item and that transitions may wait for. */
 export type Occurrence =
-  | Exclude<OutsideFact, { kind: "change abandoned" | "checks started" }>
+  | Exclude<OutsideFact, { kind: "change updated" | "change abandoned" | "checks started" }>
   | { kind: "sub-tasks finished" }
   | { kind: "parent finished"; parentKey: string }
   /** Of what it is linked to in one way the last has ended; whether all of it was delivered. */
@@ -66,6 +66,21 @@ const MOST_DAYS = 3_650;
 
 /** Every kind of trigger, in the order in which it is offered. */
 const TABLE = {
+  "work pushed": plain(
+    "work pushed",
+    "something is pushed for it",
+    ({ branch }) => `Something was pushed to ${branch}.`,
+  ),
+  "commit says done": plain(
+    "commit says done",
+    "a commit says it is done",
+    ({ commit }) => `Commit ${commit} on main says that it is done.`,
+  ),
+  "commit reverted": plain(
+    "commit reverted",
+    "a commit for it is taken back",
+    ({ commit }) => `Commit ${commit} was taken back on main.`,
+  ),
   "change opened": plain(
     "change opened",
     "a change for it is opened",

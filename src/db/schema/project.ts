@@ -1,6 +1,8 @@
 import type { DatedSettingName } from "@/core/calendar/dated-setting";
 import { FIRST_SCALES, type SizeScale } from "@/core/plan/size-scale";
 import { FIRST_LEVEL_NAMES } from "@/core/item/item-type";
+import { FIRST_BRANCH_PATTERN } from "@/core/ship/branch-name";
+import { FIRST_CLOSING_WORDS } from "@/core/ship/closing-words";
 import { instant } from "./columns";
 import { sql } from "drizzle-orm";
 import {
@@ -43,6 +45,15 @@ export const project = pgTable(
       .$type<string[]>()
       .notNull()
       .default([...FIRST_LEVEL_NAMES]),
+    /** How branches for its items are named. */
+    branchPattern: text("branch_pattern").notNull().default(FIRST_BRANCH_PATTERN),
+    /** The words after which a commit on main says that items are done. */
+    closingWords: jsonb("closing_words")
+      .$type<string[]>()
+      .notNull()
+      .default([...FIRST_CLOSING_WORDS]),
+    /** After how many days an open branch is old. */
+    branchDays: integer("branch_days").notNull().default(5),
     /** When it was put away, and by whom: it can be read since, and nothing of it changes. */
     putAwayAt: instant("put_away_at"),
     putAwayBy: text("put_away_by"),
@@ -52,6 +63,7 @@ export const project = pgTable(
     check("project_key", sql`${t.key} ~ '^[A-Z][A-Z0-9]{1,9}$'`),
     check("project_default_size", sql`${t.defaultSize} > 0`),
     check("project_sprint_days", sql`${t.sprintDays} between 1 and 98`),
+    check("project_branch_days", sql`${t.branchDays} between 1 and 365`),
     check("project_visibility", sql`${t.visibility} in ('everyone', 'members')`),
     check(
       "project_expectation",

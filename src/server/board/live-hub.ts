@@ -4,7 +4,7 @@ import { Client } from "pg";
 import { cardOf, type Card } from "@/core/board/card";
 import type { ItemEventKind } from "@/core/item/event";
 import { readEvent, type DomainEvent } from "@/core/events/catalogue";
-import { LIVE_PART } from "@/core/events/live";
+import { LIVE_PART, type LivePart } from "@/core/events/live";
 import { database, databaseUrl } from "@/db/connection";
 import { domainEvent, item, project } from "@/db/schema";
 import { snapshotOf } from "../item/rows";
@@ -19,7 +19,7 @@ export type LiveMessage =
   /** `around`: what stands around it, or around others, may have changed with it. */
   | { kind: "item"; id: number; projectId: string; card: Card; around: boolean }
   | {
-      kind: "intake" | "design" | "visit" | "view" | "walk" | "talk" | "counts";
+      kind: "intake" | "design" | "visit" | "view" | "walk" | "talk" | "code" | "counts";
       id: number;
       projectId: string;
     }
@@ -180,7 +180,7 @@ const parent = alias(item, "parent");
 const parentRestricted = parent.restricted;
 
 const partOf = (event: Exclude<DomainEvent, { kind: "item changed" }>) =>
-  LIVE_PART[event.kind] as "intake" | "design" | "visit" | "view" | "walk" | "talk";
+  LIVE_PART[event.kind] as Exclude<LivePart, "item" | "draft">;
 
 /**
  * An announcement as one reader is told it: the card of a restricted item goes to those who may see

@@ -1,14 +1,21 @@
 import { receiptOf } from "../intake/report-promises";
-import { and, eq, isNull, or, sql } from "drizzle-orm";
+import { and, eq, isNull } from "drizzle-orm";
+import type { Instant } from "@/core/calendar/instant";
+import { grouped } from "@/core/item/grouped";
+import type { OutsideFact } from "@/core/item/outside";
+import { readCodeEvent, type CodeNews } from "@/core/ship/code-event";
+import { waitsFor } from "@/core/workflow/occurrence";
 import type { CloudEvent } from "@/core/formats/cloud-event";
 import { readDeliveryEvent, type DeliveryNews } from "@/core/formats/delivery-event";
 import { readReportEvent, type ReportNews } from "@/core/formats/report-event";
 import { database, transact, type Transaction } from "@/db/connection";
-import { eventSource, item, project, receivedEvent } from "@/db/schema";
+import { eventSource, project, receivedEvent } from "@/db/schema";
+import { takeCode, countsForChange } from "../ship/take-code";
+import type { Told } from "../ship/item-code";
 import { storeReport } from "../intake/new-report";
 import { throughDoor } from "../item/door";
 import { enterItem } from "../item/enter";
-import { hasKeyAmong } from "../item/key";
+import { itemsNamed, itemsOfChanges, keysOfItems } from "../item/items-named";
 import { writeToRequester } from "../mail/write";
 import { AUTOMATION } from "../people/viewer";
 import { countUse } from "../rate-limit";
@@ -82,16 +89,21 @@ export async function takeEvents(
   now = Date.now(),
 ): Promise<Taken> {
   // Read before anything is stored: a bad one among them leaves nothing behind.
-  const news = events.map((event) => ({
+  const read = events.map((event) => ({
     event,
-    said: readDeliveryEvent(event),
+    said: {
+      code: readCodeEvent(event, now),
+      news: readDeliveryEvent(event),
+      at: event.time ? Date.parse(event.time) : now,
+    },
     report: readReportEvent(event),
   }));
   const taken: Taken = { items: [], reports: [], passedOver: 0 };
-  for (const { event, said, report } of news) {
-    const keys = said ? await takeOne(source, identityOf(event), said, now) : [];
+  for (const { event, said, report } of read) {
+    const says = said.code !== null || said.news !== null;
+    const keys = says ? await takeOne(source, identityOf(event), said, now) : [];
     const reference = report ? await takeReport(source, identityOf(event), report, now) : null;
-    if (keys.length === 0 && reference === null) taken.passedOver += 1;
+    if (keys.length === 0 && reference === null && said.code === null) taken.passedOver += 1;
     if (reference !== null) taken.reports.push(reference);
     taken.items.push(...keys);
   }
@@ -140,57 +152,76 @@ async function takeReport(
   });
 }
 
+/** What an event says: of a code host's doing, or, where it is not about that, of items alone. */
+interface Said {
+  code: CodeNews | null;
+  news: DeliveryNews | null;
+  at: Instant;
+}
+
+/** @returns the keys of the items that something was learnt about */
 async function takeOne(
   source: { id: string; projectId: string; name: string },
   eventId: string,
-  said: DeliveryNews,
-  now: number,
+  said: Said,
+  now: Instant,
 ): Promise<string[]> {
   return transact(async (tx) => {
     if (!(await isFresh(tx, source.id, eventId, now))) return [];
-    const meant = await itemsMeant(tx, source.projectId, said);
-    for (const { id } of meant) {
-      const command = { kind: "report" as const, fact: said.fact, source: source.name };
-      await throughDoor(tx, AUTOMATION, {
-        on: await enterItem(tx, AUTOMATION, id, "edit item"),
-        commandId: newId(),
-        ask: { kind: "prepared", command },
-        made: { cause: "outside" },
-        ifRefused: "leave",
-      });
-    }
-    return meant.map((m) => m.key);
+    const told = said.code
+      ? await takeCode(tx, source, said.code, now)
+      : await meant(tx, source.projectId, said);
+    // In the order of their ids, so that nobody waits in a circle.
+    const byItem = [...grouped(told, ({ itemId }) => itemId)].toSorted(([a], [b]) =>
+      a < b ? -1 : 1,
+    );
+    for (const [itemId, facts] of byItem)
+      for (const { fact } of facts) await tellItem(tx, source, itemId, fact);
+    const [{ key }] = await tx
+      .select({ key: project.key })
+      .from(project)
+      .where(eq(project.id, source.projectId));
+    return keysOfItems(
+      tx,
+      key,
+      byItem.map(([itemId]) => itemId),
+    );
+  });
+}
+
+/** Stores with an item what happened outside; what follows from it the worker does. */
+async function tellItem(
+  tx: Transaction,
+  source: { name: string },
+  itemId: string,
+  fact: OutsideFact,
+): Promise<void> {
+  const outside = { made: { cause: "outside" }, ifRefused: "leave" } as const;
+  const command = { kind: "report" as const, fact, source: source.name };
+  const on = await enterItem(tx, AUTOMATION, itemId, "edit item");
+  const ask = { kind: "prepared" as const, command };
+  await throughDoor(tx, AUTOMATION, { on, commandId: newId(), ask, ...outside });
+  if (fact.kind !== "commit says done" || waitsFor(on.workflow, fact.kind)) return;
+  // The process names no move for it: the work in its state is done, and the next may pull it.
+  await throughDoor(tx, AUTOMATION, {
+    on: await enterItem(tx, AUTOMATION, itemId, "edit item"),
+    commandId: newId(),
+    ask: { kind: "prepared", command: { kind: "ready", on: true } },
+    ...outside,
   });
 }
 
 /**
- * Items that are named by their key, or that belong to a change that is meant; in the order of
- * their ids, so that nobody waits in a circle.
+ * Items that are named by their key, or that belong to a change that is meant, with what they are told.
+ * What a pipeline says of commits that a change has left behind is not told.
  */
-async function itemsMeant(
-  tx: Transaction,
-  projectId: string,
-  { itemKeys, changes }: DeliveryNews,
-): Promise<{ id: string; key: string }[]> {
-  const [{ key }] = await tx
-    .select({ key: project.key })
-    .from(project)
-    .where(eq(project.id, projectId));
-  if (itemKeys.length === 0 && changes.length === 0) return [];
-  const ofChange = changes.map(
-    (id) => sql`${item.outside} -> 'changes' @> ${JSON.stringify([{ id }])}::jsonb`,
-  );
-  const rows = await tx
-    .select({ id: item.id, number: item.number })
-    .from(item)
-    .where(
-      and(
-        eq(item.projectId, projectId),
-        isNull(item.withdrawnAt),
-        or(hasKeyAmong(itemKeys), ...ofChange),
-      ),
-    )
-    .orderBy(item.id)
-    .limit(200);
-  return rows.map(({ id, number }) => ({ id, key: `${key}-${number}` }));
+async function meant(tx: Transaction, projectId: string, { news, at }: Said): Promise<Told[]> {
+  if (news === null) return [];
+  const { fact, itemKeys, changes, commit } = news;
+  const isOfChecks = "change" in fact && fact.kind.startsWith("checks ");
+  if (isOfChecks && !(await countsForChange(tx, projectId, { change: fact.change, commit, at })))
+    return [];
+  const named = await itemsNamed(tx, projectId, itemKeys);
+  const ofChanges = await itemsOfChanges(tx, projectId, changes);
+  return [...new Set([...named.values(), ...ofChanges])].map((itemId) => ({ itemId, fact }));
 }

@@ -9,6 +9,7 @@ import { countedClock, finishedAgain } from "@/core/item/start-finish";
 import { maskKeys } from "@/core/item/mask-keys";
 import { eventWords, noteOf, type Names } from "@/core/item/words";
 import type { EventOf, ItemEvent } from "@/core/item/event";
+import { branchName } from "@/core/ship/branch-name";
 import { zigzag } from "@/core/flow/zigzag";
 import { daysTouched } from "@/core/calendar/zone";
 import { statesInOrder, transitionsFrom, stateOf } from "@/core/workflow/workflow";
@@ -34,6 +35,7 @@ import { readItemFiles } from "./read-files";
 import { readLinks } from "./read-links";
 import { historyOf } from "./history";
 import { namesOf } from "./names";
+import { readItemCode } from "../ship/read-item-code";
 import { readItemTime } from "../time/item-time";
 import { snapshotOf } from "./rows";
 import { readTalk } from "../talk/read";
@@ -78,6 +80,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     known,
     around,
     time,
+    code,
   ] = await Promise.all([
     projectTypes(db, access.project.id),
     roster(db, access.project.id),
@@ -124,6 +127,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     knownAs(row.id),
     aroundItems(db, viewer, groundOf(access), [row.id]),
     readItemTime(db, viewer, row.id),
+    readItemCode(db, row),
   ]);
   const typeOf = (id: string) => types.types.find((t) => t.id === id)!;
   const workflowOfType = (id: string) =>
@@ -269,6 +273,15 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     ),
     promise: await promiseOf(db, access.project, { itemId: row.id, now }),
     time,
+    code: {
+      ...code,
+      branchName: branchName(access.project.branchPattern, {
+        person: viewer.name,
+        key: keyed(row.number),
+        typeName: names.type(row.typeId),
+        title: row.title,
+      }),
+    },
     // Where the project plans without any, only the one that it is in.
     sprints: access.project.usesSprints ? sprints : sprints.filter(({ id }) => id === row.sprintId),
     releases,

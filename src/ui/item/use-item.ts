@@ -6,7 +6,7 @@ import type { LinkWay } from "@/core/item/link-way";
 import type { OwnValue } from "@/core/item/own-field";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { readAnew } from "@/ui/kit/read-anew";
-import { useLive } from "@/ui/kit/use-live";
+import { useLive, type LiveMessage } from "@/ui/kit/use-live";
 import { sendCommand, undoCommand, type SentCommand } from "./send-command";
 import type { ItemView } from "@/core/item/item-view";
 import { itemContract } from "@/core/item/contract";
@@ -43,6 +43,14 @@ const STAYS: ReadonlySet<SentCommand["kind"]> = new Set([
   "remove time",
 ] as const);
 
+/** After these it is read again, whatever they are about. */
+const READ_AGAIN: ReadonlySet<LiveMessage["kind"]> = new Set([
+  "resync",
+  "design",
+  "talk",
+  "code",
+] as const);
+
 /** Reads an item and keeps it in step with what others do to it. */
 export function useItem(key: string, initial?: ItemView) {
   const client = useQueryClient();
@@ -56,8 +64,7 @@ export function useItem(key: string, initial?: ItemView) {
     [client, key],
   );
   useLive((message) => {
-    if (message.kind === "resync" || message.kind === "design" || message.kind === "talk")
-      void reload();
+    if (READ_AGAIN.has(message.kind)) void reload();
     // Before it is read, which item this is about is not known: it may be this one.
     if (
       message.kind === "item" &&

@@ -1,0 +1,77 @@
+import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
+import { parseItemKey } from "@/core/item/key";
+import type { Reader } from "@/db/connection";
+import { item, itemKey } from "@/db/schema";
+
+/** More keys in one text, or from one event, are passed over. */
+const MOST = 500;
+
+/**
+ * The items of a project that some keys stand for, by the keys in capital letters: those that they
+ * have and those that they had. What was withdrawn is not among them.
+ */
+export async function itemsNamed(
+  reader: Reader,
+  projectId: string,
+  keys: readonly string[],
+): Promise<ReadonlyMap<string, string>> {
+  const wanted = [...new Set(keys)].flatMap((key) => parseItemKey(key) ?? []).slice(0, MOST);
+  if (wanted.length === 0) return new Map();
+  const pairs = sql.join(
+    wanted.map(({ prefix, number }) => sql`(${prefix}, ${number}::int)`),
+    sql`, `,
+  );
+  const rows = await reader
+    .select({ id: item.id, prefix: itemKey.prefix, number: itemKey.number })
+    .from(itemKey)
+    .innerJoin(item, eq(item.id, itemKey.itemId))
+    .where(
+      and(
+        eq(item.projectId, projectId),
+        isNull(item.withdrawnAt),
+        sql`(${itemKey.prefix}, ${itemKey.number}) in (${pairs})`,
+      ),
+    )
+    .orderBy(asc(item.id));
+  return new Map(rows.map(({ id, prefix, number }) => [`${prefix}-${number}`, id]));
+}
+
+/** The items of a project that belong to some changes of a code host, as their histories know them. */
+export async function itemsOfChanges(
+  reader: Reader,
+  projectId: string,
+  changes: readonly string[],
+): Promise<string[]> {
+  if (changes.length === 0) return [];
+  const ofChange = changes.map(
+    (id) => sql`${item.outside} -> 'changes' @> ${JSON.stringify([{ id }])}::jsonb`,
+  );
+  const rows = await reader
+    .select({ id: item.id })
+    .from(item)
+    .where(
+      and(
+        eq(item.projectId, projectId),
+        isNull(item.withdrawnAt),
+        sql`(${sql.join(ofChange, sql` or `)})`,
+      ),
+    )
+    .orderBy(item.id)
+    .limit(MOST);
+  return rows.map(({ id }) => id);
+}
+
+/** What some items are called now, by their ids. */
+export async function keysOfItems(
+  reader: Reader,
+  prefix: string,
+  ids: readonly string[],
+): Promise<string[]> {
+  if (ids.length === 0) return [];
+  const rows = await reader
+    .select({ number: item.number })
+    .from(item)
+    .where(inArray(item.id, [...ids]))
+    .orderBy(item.number);
+  return rows.map(({ number }) => `${prefix}-${number}`);
+}

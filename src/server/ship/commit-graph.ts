@@ -1,0 +1,111 @@
+import { and, eq, inArray, isNull, sql } from "drizzle-orm";
+import type { Instant } from "@/core/calendar/instant";
+import type { Transaction } from "@/db/connection";
+import { codeCommit } from "@/db/schema";
+
+/*
+ * Commits carry their parents, so which one contains which is known without asking the code host.
+ * Each walk goes from a commit towards its parents, and stops where it has been.
+ */
+
+export type CommitRow = typeof codeCommit.$inferSelect;
+
+/**
+ * Marks what the main branch contains from now on: a commit, and all before it that were not there
+ * yet.
+ * @returns those that are new on main, in the order in which they were written
+ */
+export async function markOnMain(
+  tx: Transaction,
+  repositoryId: string,
+  head: string,
+  at: Instant,
+): Promise<CommitRow[]> {
+  const { rows } = await tx.execute<{ hash: string }>(sql`
+    with recursive reached as (
+      select c.hash, c.parents from ${codeCommit} c
+      where c.repository_id = ${repositoryId} and c.hash = ${head} and c.main_at is null
+      union
+      select c.hash, c.parents from reached r
+      join ${codeCommit} c on c.repository_id = ${repositoryId} and c.hash = any(r.parents)
+      where c.main_at is null
+    )
+    select hash from reached`);
+  if (rows.length === 0) return [];
+  const marked = await tx
+    .update(codeCommit)
+    .set({ mainAt: at, leftBehindAt: null })
+    .where(
+      and(
+        eq(codeCommit.repositoryId, repositoryId),
+        inArray(
+          codeCommit.hash,
+          rows.map(({ hash }) => hash),
+        ),
+      ),
+    )
+    .returning();
+  return marked.toSorted((a, b) => a.authoredAt - b.authoredAt || (a.hash < b.hash ? -1 : 1));
+}
+
+/** Marks what a branch does not contain any more since it was pushed anew from another commit. */
+export async function markLeftBehind(
+  tx: Transaction,
+  repositoryId: string,
+  { branch, head, at }: { branch: string; head: string; at: Instant },
+): Promise<void> {
+  await tx.execute(sql`
+    with recursive reached as (
+      select c.hash, c.parents from ${codeCommit} c
+      where c.repository_id = ${repositoryId} and c.hash = ${head}
+      union
+      select c.hash, c.parents from reached r
+      join ${codeCommit} c on c.repository_id = ${repositoryId} and c.hash = any(r.parents)
+      where c.main_at is null
+    )
+    update ${codeCommit} set left_behind_at = ${new Date(at).toISOString()}
+    where repository_id = ${repositoryId} and branch = ${branch} and main_at is null
+      and left_behind_at is null and hash not in (select hash from reached)`);
+}
+
+/**
+ * Finds commits by what a message calls them, and notes that another took them back.
+ * @param called whole hashes, or their beginnings
+ */
+export async function markReverted(
+  tx: Transaction,
+  repositoryId: string,
+  called: readonly string[],
+  by: string,
+): Promise<CommitRow[]> {
+  const found: CommitRow[] = [];
+  for (const hash of called)
+    found.push(
+      ...(await tx
+        .update(codeCommit)
+        .set({ revertedBy: by })
+        .where(
+          and(
+            eq(codeCommit.repositoryId, repositoryId),
+            sql`starts_with(${codeCommit.hash}, ${hash})`,
+            isNull(codeCommit.revertedBy),
+          ),
+        )
+        .returning()),
+    );
+  // What took something back, and is taken back itself, takes it back no more.
+  if (found.length > 0)
+    await tx
+      .update(codeCommit)
+      .set({ revertedBy: null })
+      .where(
+        and(
+          eq(codeCommit.repositoryId, repositoryId),
+          inArray(
+            codeCommit.revertedBy,
+            found.map(({ hash }) => hash),
+          ),
+        ),
+      );
+  return found;
+}

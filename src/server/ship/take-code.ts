@@ -1,0 +1,88 @@
+import { and, eq, inArray } from "drizzle-orm";
+import type { Instant } from "@/core/calendar/instant";
+import type { CodeNews } from "@/core/ship/code-event";
+import type { Transaction } from "@/db/connection";
+import { codeChange, codeRepository, eventSource } from "@/db/schema";
+import { announce } from "../events/announce";
+import { itemsOfBranch, itemsOfCode, type Told } from "./item-code";
+import { repositoryOf } from "./repository";
+import { takeBranch, takePush } from "./take-push";
+import { takeChange, takeReview } from "./take-change";
+import type { Taking } from "./taking";
+
+/**
+ * Takes in what a code host says: branches, commits, changes and reviews are kept, and linked to the
+ * items that they name. Whoever has a page of those open is told.
+ * @returns what the items are to be told
+ */
+export async function takeCode(
+  tx: Transaction,
+  source: { id: string; projectId: string },
+  news: CodeNews,
+  now: Instant,
+): Promise<Told[]> {
+  const repositoryId = await repositoryOf(tx, { sourceId: source.id, name: news.repository, now });
+  const taking: Taking = { tx, source, repositoryId, now };
+  const told = await takeNews(taking, news);
+  const concerned = await itemsConcerned(taking, news);
+  for (const itemId of concerned.size > 0 ? concerned : [null])
+    await announce(tx, source.projectId, { kind: "code changed", data: { itemId } }, now);
+  return told;
+}
+
+/** The items whose pages show what an event is about. */
+async function itemsConcerned({ tx, repositoryId }: Taking, news: CodeNews): Promise<Set<string>> {
+  if (news.kind === "change" || news.kind === "review") {
+    const items = await itemsOfCode(tx, repositoryId, "change", [news.change]);
+    return new Set(items.map(({ itemId }) => itemId));
+  }
+  const ofBranch = await itemsOfBranch(tx, repositoryId, news.branch);
+  const hashes = news.kind === "push" ? news.commits.map(({ hash }) => hash) : [];
+  const ofCommits = await itemsOfCode(tx, repositoryId, "commit", hashes);
+  return new Set([...ofBranch, ...ofCommits.map(({ itemId }) => itemId)]);
+}
+
+function takeNews(taking: Taking, news: CodeNews): Promise<Told[]> {
+  switch (news.kind) {
+    case "branch":
+      return takeBranch(taking, news);
+    case "push":
+      return takePush(taking, news);
+    case "change":
+      return takeChange(taking, news);
+    case "review":
+      return takeReview(taking, news);
+  }
+}
+
+/**
+ * Whether what a pipeline says of a change's checks counts: not where something newer was said, nor
+ * where they looked at commits that the change does not end with any more. A change that no code host
+ * has told of is believed as it is.
+ * @param commit what was checked; undefined where nobody said
+ */
+export async function countsForChange(
+  tx: Transaction,
+  projectId: string,
+  { change, commit, at }: { change: string; commit: string | undefined; at: Instant },
+): Promise<boolean> {
+  const sources = tx
+    .select({ id: eventSource.id })
+    .from(eventSource)
+    .where(eq(eventSource.projectId, projectId));
+  const rows = await tx
+    .select({ id: codeChange.id, head: codeChange.head, checksAt: codeChange.checksAt })
+    .from(codeChange)
+    .innerJoin(codeRepository, eq(codeRepository.id, codeChange.repositoryId))
+    .where(and(eq(codeChange.name, change), inArray(codeRepository.sourceId, sources)))
+    .for("update", { of: codeChange });
+  if (rows.length === 0) return true;
+  const counting = rows.filter(
+    ({ head, checksAt }) =>
+      (checksAt === null || checksAt <= at) &&
+      (commit === undefined || head === null || head.startsWith(commit.toLowerCase())),
+  );
+  for (const { id } of counting)
+    await tx.update(codeChange).set({ checksAt: at }).where(eq(codeChange.id, id));
+  return counting.length > 0;
+}

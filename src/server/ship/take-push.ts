@@ -1,0 +1,171 @@
+import { createHash } from "node:crypto";
+import { and, eq } from "drizzle-orm";
+import { closedBy, ITEM_KEY } from "@/core/ship/closing-words";
+import type { BranchNews, PushNews } from "@/core/ship/code-event";
+import { keysNamed } from "@/core/ship/keys-named";
+import { revertedBy } from "@/core/ship/reverted";
+import { shortHash } from "@/core/ship/short-hash";
+import type { Transaction } from "@/db/connection";
+import { codeActed, codeBranch, codeCommit, eventSource, project } from "@/db/schema";
+import { itemsNamed } from "../item/items-named";
+import { markLeftBehind, markOnMain, markReverted, type CommitRow } from "./commit-graph";
+import { itemsOfBranch, itemsOfCode, linkCode, type CodeLink, type Told } from "./item-code";
+import type { Taking } from "./taking";
+import { followBranch, mergedInto } from "./take-change";
+
+/** Takes in that a branch appeared, or is gone. */
+export async function takeBranch(taking: Taking, news: BranchNews): Promise<Told[]> {
+  await storeBranch(taking, news, { goneAt: news.gone ? news.at : null });
+  return news.gone ? [] : workBegun(taking, news.branch, keysNamed([news.branch]), []);
+}
+
+/** Stores what is known of a branch, unless something newer is known of it. */
+async function storeBranch(
+  { tx, repositoryId }: Taking,
+  { branch, at, by }: BranchNews | PushNews,
+  known: Partial<typeof codeBranch.$inferInsert>,
+): Promise<void> {
+  const row = {
+    repositoryId,
+    name: branch,
+    firstAt: at,
+    toldAt: at,
+    pushedByName: by?.name,
+    pushedByMail: by?.mail,
+    ...known,
+  };
+  const [before] = await tx.insert(codeBranch).values(row).onConflictDoNothing().returning();
+  if (before) return;
+  const mine = and(eq(codeBranch.repositoryId, repositoryId), eq(codeBranch.name, branch));
+  const [{ toldAt, firstAt }] = await tx.select().from(codeBranch).where(mine);
+  if (at < firstAt) await tx.update(codeBranch).set({ firstAt: at }).where(mine);
+  if (at < toldAt) return;
+  const { firstAt: _first, ...newer } = row;
+  await tx.update(codeBranch).set(newer).where(mine);
+}
+
+/**
+ * Takes in what was pushed: commits, what they belong to, and on main what they say is done or take
+ * back.
+ */
+export async function takePush(taking: Taking, news: PushNews): Promise<Told[]> {
+  const { tx, source, repositoryId } = taking;
+  const { branch, main, head, at } = news;
+  await storeBranch(taking, news, { head, main, pushedAt: at, goneAt: null });
+  const fresh = await storeCommits(taking, news);
+  const keys = new Map(fresh.map(({ hash, message }) => [hash, keysNamed([message])]));
+  const named = await itemsNamed(tx, source.projectId, [...keys.values()].flat());
+  const links = fresh.flatMap(({ hash }): CodeLink[] =>
+    keys
+      .get(hash)!
+      .flatMap((key) => named.get(key) ?? [])
+      .map((itemId) => ({ itemId, repositoryId, kind: "commit", name: hash })),
+  );
+  if (!main) {
+    if (news.forced) await markLeftBehind(tx, repositoryId, { branch, head, at });
+    const begun = await workBegun(taking, branch, keysNamed([branch]), links);
+    return [...begun, ...(await followBranch(taking, { branch, head, at }))];
+  }
+  await linkCode(tx, links);
+  return actOnMain(taking, await markOnMain(tx, repositoryId, head, at));
+}
+
+async function storeCommits(
+  { tx, repositoryId }: Taking,
+  { commits, branch, at }: PushNews,
+): Promise<{ hash: string; message: string }[]> {
+  if (commits.length === 0) return [];
+  const rows = commits.map(({ author, size, ...commit }) => ({
+    ...commit,
+    ...size,
+    repositoryId,
+    branch,
+    pushedAt: at,
+    authorName: author.name,
+    authorMail: author.mail,
+  }));
+  return tx
+    .insert(codeCommit)
+    .values(rows)
+    .onConflictDoNothing()
+    .returning({ hash: codeCommit.hash, message: codeCommit.message });
+}
+
+/** Links a branch and its commits; those for which nothing was on it before are told of it. */
+async function workBegun(
+  { tx, source, repositoryId }: Taking,
+  branch: string,
+  keys: readonly string[],
+  links: readonly CodeLink[],
+): Promise<Told[]> {
+  const before = await itemsOfBranch(tx, repositoryId, branch);
+  const named = await itemsNamed(tx, source.projectId, keys);
+  const ofBranch = [...new Set(named.values())].map((itemId): CodeLink => ({
+    itemId,
+    repositoryId,
+    kind: "branch",
+    name: branch,
+  }));
+  const linked = await linkCode(tx, [...ofBranch, ...links]);
+  const begun = new Set(linked.map(({ itemId }) => itemId).filter((id) => !before.has(id)));
+  return [...begun].map((itemId) => ({ itemId, fact: { kind: "work pushed", branch } }));
+}
+
+/** What commits that are new on main say by their words. */
+async function actOnMain(
+  { tx, source, repositoryId, now }: Taking,
+  commits: readonly CommitRow[],
+): Promise<Told[]> {
+  if (commits.length === 0) return [];
+  const [{ words, heardSince }] = await tx
+    .select({ words: project.closingWords, heardSince: eventSource.createdAt })
+    .from(eventSource)
+    .innerJoin(project, eq(project.id, eventSource.projectId))
+    .where(eq(eventSource.id, source.id));
+  const told: Told[] = [];
+  for (const { hash, message, authorMail, authoredAt } of commits) {
+    // What was written before anybody listened is history: it is shown, and does nothing any more.
+    if (authoredAt < heardSince) continue;
+    const closed = closedBy(message, { words, key: ITEM_KEY }).map((key) => key.toUpperCase());
+    const back = revertedBy(message);
+    if (closed.length === 0 && back.length === 0) continue;
+    const work = createHash("sha256")
+      .update(JSON.stringify([authorMail, authoredAt, message.trim()]))
+      .digest("hex");
+    const [first] = await tx
+      .insert(codeActed)
+      .values({ repositoryId, work, at: now })
+      .onConflictDoNothing()
+      .returning();
+    if (!first) continue;
+    const commit = shortHash(hash);
+    const done = new Set((await itemsNamed(tx, source.projectId, closed)).values());
+    for (const itemId of done) told.push({ itemId, fact: { kind: "commit says done", commit } });
+    told.push(...(await takenBack(tx, repositoryId, { hashes: back, by: hash })));
+  }
+  return told;
+}
+
+/** Items for which something was done that is taken back. */
+async function takenBack(
+  tx: Transaction,
+  repositoryId: string,
+  { hashes, by }: { hashes: readonly string[]; by: string },
+): Promise<Told[]> {
+  const commits = await markReverted(tx, repositoryId, hashes, by);
+  const told: Told[] = [];
+  for (const { hash, branch } of commits) {
+    const own = await itemsOfCode(tx, repositoryId, "commit", [hash]);
+    const ofBranch = await itemsOfCode(tx, repositoryId, "branch", [branch]);
+    const ofChange = await itemsOfCode(
+      tx,
+      repositoryId,
+      "change",
+      await mergedInto(tx, repositoryId, hash),
+    );
+    const items = new Set([...own, ...ofBranch, ...ofChange].map(({ itemId }) => itemId));
+    for (const itemId of items)
+      told.push({ itemId, fact: { kind: "commit reverted", commit: shortHash(hash) } });
+  }
+  return told;
+}
