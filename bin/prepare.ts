@@ -1,3 +1,4 @@
+import path from "node:path";
 import { Client } from "pg";
 import { beginWorld, nobodyYet, signUpSetting, worldOf } from "@/server/people/installation";
 import { closeDatabase, database, databaseUrl, isUnreachable, sqlState } from "@/db/connection";
@@ -17,7 +18,9 @@ async function prepare(): Promise<void> {
   const demo = process.argv[2] === "demo";
   if (demo && (await isEmpty())) {
     process.stdout.write("Loading the demo world: ");
-    const { items, events, reports } = await loadDemo();
+    const { items, events, reports } = await loadDemo(
+      path.join(process.env.ZIGZAG_DATA || ".data", "code"),
+    );
     console.log(`${items} items, ${events} events, ${reports} reports`);
   }
   await beginWorld(database(), "own");

@@ -45,6 +45,8 @@ import { uuidSource } from "./ids";
 import { loadAlerts } from "./alerts";
 import { loadItemFiles } from "./files";
 import { withTime } from "./time";
+import { loadCode } from "./code/load-code";
+import { withCode } from "./code/with-code";
 import { demoDesignChanges, demoTerms } from "./terms";
 import { demoWalk } from "./walks";
 import { DAYS_OFF, DEMO_PASSWORD, demoDuties, mailOf, PEOPLE, TEAMS } from "./people";
@@ -65,8 +67,12 @@ export async function isEmpty(): Promise<boolean> {
   return begun === undefined && (await nobodyYet());
 }
 
-/** Loads the demo world, in one transaction: all of it or nothing. */
+/**
+ * Loads the demo world, in one transaction: all of it or nothing.
+ * @param repositories the folder in which the crew's repositories are made
+ */
 export async function loadDemo(
+  repositories: string,
   now: Instant = Date.now(),
 ): Promise<{ items: number; events: number; reports: number }> {
   return database().transaction(async (tx) => {
@@ -77,8 +83,11 @@ export async function loadDemo(
       const { workflow, ...others } = await loadProject(tx, project, now);
       const history = projectHistory(project, workflow, others, now);
       const told = withBreaks(history, workflow, project.columns);
-      const items = inOneOrder(withTime(told, project.process.seed + 8000, now), position);
+      const timed = withTime(told, project.process.seed + 8000, now);
+      const coded = withCode(project, timed, { workflow, folder: repositories, now });
+      const items = inOneOrder(coded.items, position);
       await loadItems(tx, items);
+      await loadCode(tx, project.key.toLowerCase(), coded.code, project.process.seed + 9200);
       await loadItemFiles(tx, items);
       await tx
         .update(table.project)

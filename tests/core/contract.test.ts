@@ -19,6 +19,7 @@ import { itemTableContract } from "@/core/item/csv/contract";
 import { listContract } from "@/core/item/list/contract";
 import { healthContract, peopleContract, sessionContract } from "@/core/people/contract";
 import { planContract } from "@/core/plan/contract";
+import { shipContract } from "@/core/ship/contract";
 import { timelineContract } from "@/core/timeline/contract";
 import { timeContract } from "@/core/time/contract";
 import { todayContract } from "@/core/today/contract";
@@ -43,6 +44,7 @@ const ALL: Contract[] = [
   listContract,
   peopleContract,
   planContract,
+  shipContract,
   reportContract,
   requesterContract,
   talkContract,

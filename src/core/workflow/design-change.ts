@@ -15,6 +15,7 @@ export const DESIGN_AREAS = [
   "labels and parts",
   "intake",
   "sprints and releases",
+  "code",
 ] as const;
 export type DesignArea = (typeof DESIGN_AREAS)[number];
 

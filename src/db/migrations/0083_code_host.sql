@@ -46,6 +46,7 @@ CREATE TABLE "code_change" (
 	"opened_at" timestamp(3) with time zone NOT NULL,
 	"ended_at" timestamp(3) with time zone,
 	"told_at" timestamp(3) with time zone NOT NULL,
+	"checks" text,
 	"checks_at" timestamp(3) with time zone,
 	CONSTRAINT "code_change_status" CHECK ("code_change"."status" in ('open', 'merged', 'abandoned'))
 );

@@ -11,6 +11,7 @@ import {
   uuid,
 } from "drizzle-orm/pg-core";
 import { eventSource } from "./alerts";
+import type { ChangeChecks } from "@/core/item/outside";
 import { instant } from "./columns";
 import { item } from "./item";
 import { person } from "./people";
@@ -114,7 +115,9 @@ export const codeChange = pgTable(
     endedAt: instant("ended_at"),
     /** What the newest event about it says of the time. */
     toldAt: instant("told_at").notNull(),
-    /** The same of its checks. */
+    /** What checks said of what it ends with; null while none has. */
+    checks: text("checks").$type<ChangeChecks>(),
+    /** What the newest event about its checks says of the time. */
     checksAt: instant("checks_at"),
   },
   (t) => [

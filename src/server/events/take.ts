@@ -2,7 +2,7 @@ import { receiptOf } from "../intake/report-promises";
 import { and, eq, isNull } from "drizzle-orm";
 import type { Instant } from "@/core/calendar/instant";
 import { grouped } from "@/core/item/grouped";
-import type { OutsideFact } from "@/core/item/outside";
+import type { ChangeChecks, OutsideFact } from "@/core/item/outside";
 import { readCodeEvent, type CodeNews } from "@/core/ship/code-event";
 import { waitsFor } from "@/core/workflow/occurrence";
 import type { CloudEvent } from "@/core/formats/cloud-event";
@@ -10,7 +10,7 @@ import { readDeliveryEvent, type DeliveryNews } from "@/core/formats/delivery-ev
 import { readReportEvent, type ReportNews } from "@/core/formats/report-event";
 import { database, transact, type Transaction } from "@/db/connection";
 import { eventSource, project, receivedEvent } from "@/db/schema";
-import { takeCode, countsForChange } from "../ship/take-code";
+import { takeCode, keepChecks } from "../ship/take-code";
 import type { Told } from "../ship/item-code";
 import { storeReport } from "../intake/new-report";
 import { throughDoor } from "../item/door";
@@ -211,6 +211,12 @@ async function tellItem(
   });
 }
 
+const CHECKS: Partial<Record<OutsideFact["kind"], ChangeChecks>> = {
+  "checks started": "running",
+  "checks passed": "passed",
+  "checks failed": "failed",
+};
+
 /**
  * Items that are named by their key, or that belong to a change that is meant, with what they are told.
  * What a pipeline says of commits that a change has left behind is not told.
@@ -218,9 +224,11 @@ async function tellItem(
 async function meant(tx: Transaction, projectId: string, { news, at }: Said): Promise<Told[]> {
   if (news === null) return [];
   const { fact, itemKeys, changes, commit } = news;
-  const isOfChecks = "change" in fact && fact.kind.startsWith("checks ");
-  if (isOfChecks && !(await countsForChange(tx, projectId, { change: fact.change, commit, at })))
-    return [];
+  if ("change" in fact) {
+    const { change } = fact;
+    const checks = CHECKS[fact.kind];
+    if (checks && !(await keepChecks(tx, projectId, { change, checks, commit, at }))) return [];
+  }
   const named = await itemsNamed(tx, projectId, itemKeys);
   const ofChanges = await itemsOfChanges(tx, projectId, changes);
   return [...new Set([...named.values(), ...ofChanges])].map((itemId) => ({ itemId, fact }));

@@ -52,6 +52,7 @@ async function toldFresh(
   const last = reviews.filter(({ head }) => isOf(change, head)).at(-1);
   const kinds = [
     "change opened" as const,
+    ...(change.checks ? [CHECKS_FACT[change.checks]] : []),
     ...(last ? [REVIEW_FACT[last.verdict]] : []),
     ...(change.status === "open" ? [] : [STATUS_FACT[change.status]]),
   ];
@@ -59,6 +60,12 @@ async function toldFresh(
     kinds.map((kind): Told => ({ itemId, fact: { kind, change: change.name } })),
   );
 }
+
+const CHECKS_FACT = {
+  running: "checks started",
+  passed: "checks passed",
+  failed: "checks failed",
+} as const;
 
 const REVIEW_FACT = { approved: "review approved", "sent back": "review sent back" } as const;
 
@@ -153,6 +160,9 @@ async function storeChange(
     .update(codeChange)
     .set({
       ...changes,
+      ...(before.head !== null && changes.head !== undefined && changes.head !== before.head
+        ? { checks: null }
+        : {}),
       status: becomes,
       endedAt: becomes === before.status ? before.endedAt : becomes === "open" ? null : at,
       openedAt: Math.min(before.openedAt, at),
@@ -205,7 +215,10 @@ export async function followBranch(
     const fresh = await linkChange(taking, row, []);
     told.push(...(await toldFresh(taking, row, fresh)));
     if (at < row.toldAt || row.head === head) continue;
-    await tx.update(codeChange).set({ head, toldAt: at }).where(eq(codeChange.id, row.id));
+    await tx
+      .update(codeChange)
+      .set({ head, checks: null, toldAt: at })
+      .where(eq(codeChange.id, row.id));
     if (row.head !== null) told.push(...(await toldOthers(taking, row, fresh)));
   }
   return told;

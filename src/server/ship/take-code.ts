@@ -1,5 +1,6 @@
 import { and, eq, inArray } from "drizzle-orm";
 import type { Instant } from "@/core/calendar/instant";
+import type { ChangeChecks } from "@/core/item/outside";
 import type { CodeNews } from "@/core/ship/code-event";
 import type { Transaction } from "@/db/connection";
 import { codeChange, codeRepository, eventSource } from "@/db/schema";
@@ -55,16 +56,24 @@ function takeNews(taking: Taking, news: CodeNews): Promise<Told[]> {
   }
 }
 
+/** What a pipeline says of a change's checks. */
+interface Checked {
+  change: string;
+  checks: ChangeChecks;
+  /** What was checked; undefined where nobody said. */
+  commit: string | undefined;
+  at: Instant;
+}
+
 /**
- * Whether what a pipeline says of a change's checks counts: not where something newer was said, nor
- * where they looked at commits that the change does not end with any more. A change that no code host
- * has told of is believed as it is.
- * @param commit what was checked; undefined where nobody said
+ * Keeps what a pipeline says of a change's checks, unless something newer was said, or they looked at
+ * commits that the change does not end with any more.
+ * @returns whether it counts; of a change that no code host has told of everything does
  */
-export async function countsForChange(
+export async function keepChecks(
   tx: Transaction,
   projectId: string,
-  { change, commit, at }: { change: string; commit: string | undefined; at: Instant },
+  { change, checks, commit, at }: Checked,
 ): Promise<boolean> {
   const sources = tx
     .select({ id: eventSource.id })
@@ -83,6 +92,6 @@ export async function countsForChange(
       (commit === undefined || head === null || head.startsWith(commit.toLowerCase())),
   );
   for (const { id } of counting)
-    await tx.update(codeChange).set({ checksAt: at }).where(eq(codeChange.id, id));
+    await tx.update(codeChange).set({ checks, checksAt: at }).where(eq(codeChange.id, id));
   return counting.length > 0;
 }

@@ -1,3 +1,6 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
 import { Client } from "pg";
 import { closeDatabase } from "@/db/connection";
 import { migrateDatabase } from "@/db/migrate";
@@ -16,7 +19,9 @@ async function makeTemplate(): Promise<void> {
   }
   process.env.DATABASE_URL = serverUrl(TEMPLATE);
   await migrateDatabase(process.env.DATABASE_URL);
-  if (await isEmpty()) await loadDemo();
+  const repositories = mkdtempSync(path.join(tmpdir(), "zigzag-code-"));
+  if (await isEmpty()) await loadDemo(repositories);
+  rmSync(repositories, { recursive: true });
   await closeDatabase();
 }
 

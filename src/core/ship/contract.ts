@@ -1,0 +1,37 @@
+import { z } from "zod";
+import { answered, contract, DONE } from "@/core/contract/contract";
+import type { ProjectCode } from "./open-work";
+import { shipSettingsBody } from "./ship-settings";
+
+export const shipContract = {
+  /** What a project has in its code hosts: changes, branches, and who commits. */
+  code: contract({
+    method: "GET",
+    path: "/api/projects/:key/ship/code",
+    answer: answered<ProjectCode>(),
+    kept: "project code",
+  }),
+  /** How its branches are named, by which words commits close, when a branch is old. */
+  settings: contract({
+    method: "POST",
+    path: "/api/projects/:key/ship/settings",
+    body: shipSettingsBody,
+    answer: DONE,
+  }),
+  /** Says who commits under a mail address; nobody: it is not known any more. */
+  author: contract({
+    method: "POST",
+    path: "/api/projects/:key/ship/author",
+    body: z.object({
+      mail: z.string().trim().toLowerCase().min(1).max(500),
+      personId: z.string().min(1).max(64).nullable(),
+    }),
+    answer: DONE,
+  }),
+  /** The name that the next branch of an item has, for whoever asks. */
+  branchName: contract({
+    method: "GET",
+    path: "/api/items/:key/branch-name",
+    answer: answered<{ branchName: string }>(),
+  }),
+};
