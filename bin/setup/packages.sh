@@ -39,6 +39,11 @@ need_python() {
   /usr/bin/python3 -c "import icalendar" 2>/dev/null || install_debian python3-icalendar
 }
 
+# The demo's repositories are made by it, and tests ask it what it takes.
+need_git() {
+  command -v git >/dev/null || install_debian git
+}
+
 need_xmllint() {
   command -v xmllint >/dev/null || install_debian libxml2-utils
 }

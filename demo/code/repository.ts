@@ -172,7 +172,7 @@ export function makeRepository(
     main = { mark, files };
     stream.remove(story.branch);
   }
-  const marked = path.join(folder, "marks");
+  const marked = path.resolve(folder, "marks");
   git(folder, ["fast-import", "--quiet", "--force", `--export-marks=${marked}`], stream.toString());
   const hashOf = new Map(
     readFileSync(marked, "utf8")

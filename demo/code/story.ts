@@ -240,9 +240,9 @@ export function forgottenStory(
 
 /** What an item hears of a story, and when. */
 export function factsOf(story: CodeStory, change: string): { at: Instant; fact: OutsideFact }[] {
-  const { branch, commits } = story;
+  const { commits } = story;
   const facts: { at: Instant; fact: OutsideFact }[] = [
-    { at: commits[0].at, fact: { kind: "work pushed", branch } },
+    { at: commits[0].at, fact: { kind: "work pushed" } },
   ];
   if (story.change === null) return facts;
   const { openedAt, reviews, mergedAt, checks } = story.change;

@@ -57,7 +57,7 @@ describe("what is pushed", () => {
     ]);
     expect(works[0].commits).toHaveLength(2);
     expect(mentions).toEqual([]);
-    expect(await heard(key)).toEqual([`something was pushed to ${branch}`]);
+    expect(await heard(key)).toEqual(["something was pushed for it"]);
   });
 
   test("belongs to every item that a message names, and to none of another project", async () => {
@@ -223,7 +223,7 @@ describe("a change", () => {
       `change ${change} was approved in review`,
       `checks of change ${change} passed`,
       `change ${change} was opened`,
-      `something was pushed to ${branch}`,
+      "something was pushed for it",
     ]);
   });
 

@@ -5,7 +5,8 @@ import type { EventKind } from "./catalogue";
  * project works, which everything on the page may follow from, a draft that binds nobody, the views
  * that people keep, a walk that several are on, signs below a comment, or what a code host tells.
  */
-export type LivePart = "item" | "intake" | "design" | "draft" | "visit" | "view" | "walk" | "talk" | "code";
+export type LivePart =
+  "item" | "intake" | "design" | "draft" | "visit" | "view" | "walk" | "talk" | "code";
 
 export const LIVE_PART: Readonly<Record<EventKind, LivePart>> = {
   "item changed": "item",

@@ -144,6 +144,12 @@ export const PROJECT_PLACES: readonly ProjectPlace[] = [
   { name: "Flow", path: "/flow", needs: "read project", also: ["board", "table", "timeline"] },
   { name: "All views", path: "/flow/views", needs: "read project" },
   { name: "Walk", path: "/flow/walk", needs: "read project", also: ["stand-up"] },
+  {
+    name: "Changes",
+    path: "/ship",
+    needs: "read project",
+    also: ["Ship", "code", "branches", "merge", "commits", "closing words"],
+  },
   { name: "Learn", path: "/learn", needs: "read flow", also: ["charts", "flow figures"] },
 ];
 

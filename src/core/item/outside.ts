@@ -26,8 +26,8 @@ export const NOTHING_OUTSIDE: Outside = { changes: [], deployedTo: [], testResul
 
 /** Something that happened outside and concerns an item. */
 export type OutsideFact =
-  /** The first push to a branch of its own, or of a commit that names it. */
-  | { kind: "work pushed"; branch: string }
+  /** Something came to a branch on which there was nothing for it before. */
+  | { kind: "work pushed" }
   /** A commit on the main branch says that it is done. */
   | { kind: "commit says done"; commit: string }
   /** What a commit did for it was taken back on the main branch. */
@@ -114,7 +114,7 @@ export function checksOf(changes: readonly LinkedChange[]): ChangeChecks | null 
 export function outsideWords(fact: OutsideFact): string {
   switch (fact.kind) {
     case "work pushed":
-      return `something was pushed to ${fact.branch}`;
+      return "something was pushed for it";
     case "commit says done":
       return `commit ${fact.commit} on main says that it is done`;
     case "commit reverted":

@@ -70,6 +70,8 @@ export interface CodeWork {
 export interface ItemCode {
   /** What its next branch is called, by the project's pattern and for whoever looks. */
   branchName: string;
+  /** Whether its project hears of any repository. */
+  heard: boolean;
   works: CodeWork[];
   /** Commits that name it and belong to no such piece of work. */
   mentions: (CodeCommit & { repository: string })[];
@@ -89,6 +91,21 @@ export function sizeTogether(commits: readonly Pick<CodeCommit, "size">[]): Diff
     insertions: sum(({ insertions }) => insertions),
     deletions: sum(({ deletions }) => deletions),
   };
+}
+
+/** How far a piece of work has come; each step is taken once the ones before it are, or are skipped. */
+export const WORK_STEPS = ["written", "proposed", "read", "on main"] as const;
+export type WorkStep = (typeof WORK_STEPS)[number];
+
+/** The steps that a piece of work has taken. */
+export function stepsTaken({ change, commits }: Pick<CodeWork, "change" | "commits">): WorkStep[] {
+  const read = change?.reviews.some(({ verdict, ofOlder }) => verdict === "approved" && !ofOlder);
+  return [
+    ...(commits.length > 0 || change ? (["written"] as const) : []),
+    ...(change ? (["proposed"] as const) : []),
+    ...(read ? (["read"] as const) : []),
+    ...(change?.status === "merged" ? (["on main"] as const) : []),
+  ];
 }
 
 /** What is still open stands first, then by what happened last. */

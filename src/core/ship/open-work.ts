@@ -54,22 +54,45 @@ export const MERGED_SHOWN = 12;
 export const daysThere = (since: Instant, zone: string, now: Instant): number =>
   Math.max(1, dayNumber(now, zone) - dayNumber(since, zone) + 1);
 
-/** What keeps work from being merged, in words; the first is the gravest. */
-export function standsAgainst(
+/** What keeps work from being merged, the gravest first. */
+export const OBSTACLES = [
+  "checks failed",
+  "does not merge cleanly",
+  "sent back",
+  "not looked at",
+  "behind main",
+  "old",
+] as const;
+export type Obstacle = (typeof OBSTACLES)[number];
+
+/** Those that somebody has to mend; the others only wait. */
+export const GRAVE: ReadonlySet<Obstacle> = new Set([
+  "checks failed",
+  "does not merge cleanly",
+  "sent back",
+]);
+
+/**
+ * What keeps a piece of work from being merged; only what was said of what it ends with now counts.
+ * @param branchDays after how many days a branch is old
+ */
+export function obstaclesOf(
   { change, days }: Pick<ProjectWork, "change" | "days">,
   branchDays: number,
-): string[] {
-  if (change === null) return days > branchDays ? [`older than ${branchDays} days`] : [];
+): Obstacle[] {
+  const isOld = days > branchDays;
+  if (change === null) return isOld ? ["old"] : [];
   const { checks, reviews, mergesCleanly, behind } = change;
   const counted = reviews.filter(({ ofOlder }) => !ofOlder);
-  return [
-    ...(checks === "failed" ? ["checks failed"] : []),
-    ...(mergesCleanly === false ? ["does not merge cleanly"] : []),
-    ...(counted.some(({ verdict }) => verdict === "sent back") ? ["sent back in review"] : []),
-    ...(counted.length === 0 ? ["nobody has looked at it"] : []),
-    ...(behind !== null && behind > 0 ? [behindWords(behind)] : []),
-    ...(days > branchDays ? [`older than ${branchDays} days`] : []),
-  ];
+  const holds: Record<Obstacle, boolean> = {
+    "checks failed": checks === "failed",
+    "does not merge cleanly": mergesCleanly === false,
+    "sent back": counted.some(({ verdict }) => verdict === "sent back"),
+    "not looked at": counted.length === 0,
+    "behind main": behind !== null && behind > 0,
+    old: isOld,
+  };
+  return OBSTACLES.filter((obstacle) => holds[obstacle]);
 }
 
 /** "3 commits behind main" */

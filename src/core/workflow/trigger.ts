@@ -69,7 +69,7 @@ const TABLE = {
   "work pushed": plain(
     "work pushed",
     "something is pushed for it",
-    ({ branch }) => `Something was pushed to ${branch}.`,
+    () => "Something was pushed for it.",
   ),
   "commit says done": plain(
     "commit says done",

@@ -9,6 +9,7 @@ import {
   codeCommit,
   codeRepository,
   codeReview,
+  eventSource,
   itemCode,
 } from "@/db/schema";
 import { peopleOfMails } from "./code-people";
@@ -22,13 +23,22 @@ const MOST = 200;
  */
 export async function readItemCode(
   reader: Reader,
-  { id, outside: { changes } }: Pick<ItemSnapshot, "id" | "outside">,
+  { id, projectId, outside: { changes } }: Pick<ItemSnapshot, "id" | "projectId" | "outside">,
 ): Promise<Omit<ItemCode, "branchName">> {
-  const rows = await readRows(reader, id);
+  const [rows, [repository]] = await Promise.all([
+    readRows(reader, id),
+    reader
+      .select({ id: codeRepository.id })
+      .from(codeRepository)
+      .innerJoin(eventSource, eq(eventSource.id, codeRepository.sourceId))
+      .where(eq(eventSource.projectId, projectId))
+      .limit(1),
+  ]);
   const person = await peopleOfMails(reader, mailsIn(rows));
   const works = worksOf(rows, changes, person);
   const inWork = new Set(works.flatMap((work) => work.commits.map(({ hash }) => hash)));
   return {
+    heard: repository !== undefined,
     works: inOrderOfWork([...works, ...byNameAlone(changes, rows.changes)]),
     mentions: rows.commits
       .filter(({ hash }) => !inWork.has(hash))

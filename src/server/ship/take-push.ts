@@ -108,7 +108,7 @@ async function workBegun(
   }));
   const linked = await linkCode(tx, [...ofBranch, ...links]);
   const begun = new Set(linked.map(({ itemId }) => itemId).filter((id) => !before.has(id)));
-  return [...begun].map((itemId) => ({ itemId, fact: { kind: "work pushed", branch } }));
+  return [...begun].map((itemId) => ({ itemId, fact: { kind: "work pushed" } }));
 }
 
 /** What commits that are new on main say by their words. */

@@ -6,6 +6,7 @@ import { mayBeReady } from "@/core/item/ready";
 import { stateOf, transitionsFrom, type Workflow } from "@/core/workflow/workflow";
 import { usePins } from "@/ui/item/use-pins";
 import { Beside } from "@/ui/kit/beside";
+import { BRANCH_KEY, copyBranchName } from "@/ui/ship/copy-branch-name";
 import { cardAt } from "./at-card";
 import { CardFields, type InPlace } from "./card-fields";
 import type { SendCard } from "./use-card-command";
@@ -73,6 +74,15 @@ export function CardActions({
       act: () => {
         onClose();
         turn(card);
+      },
+    },
+    {
+      id: "branch",
+      words: "Copy its branch name",
+      key: BRANCH_KEY,
+      act: () => {
+        onClose();
+        void copyBranchName(card.key);
       },
     },
     { id: "open", words: "Open the item", key: "Enter", act: onOpen },

@@ -9,6 +9,7 @@ import {
 } from "react";
 import type { Card } from "@/core/board/card";
 import type { Column } from "@/core/board/column";
+import { BRANCH_KEY, copyBranchName } from "@/ui/ship/copy-branch-name";
 import type { CardKeys } from "./use-card-acts";
 import type { Lane } from "@/core/board/lane";
 
@@ -24,6 +25,7 @@ export const BOARD_KEYS: [string, string][] = [
   ["l", "list what stands under the card, or no more"],
   ["p", "pin the card for me, or no more"],
   ["r", "ready for its next step, or not any more"],
+  [BRANCH_KEY, "copy the name of the card’s next branch"],
   ["a", "add at the foot of where the card stands"],
   ["b", "show or hide the backlog"],
   ["n", "new item"],
@@ -129,6 +131,7 @@ export function useBoardKeys(options: Options) {
     u: options.onCard.addTo,
     l: options.onCard.listChildren,
     p: options.onCard.pin,
+    [BRANCH_KEY]: ({ key }) => void copyBranchName(key),
     ".": options.onCard.openActions,
   };
 

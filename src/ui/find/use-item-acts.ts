@@ -6,6 +6,8 @@ import { projectKeyOf } from "@/core/item/key";
 import { useTerms } from "@/ui/item/terms/use-terms";
 import { usePins } from "@/ui/item/use-pins";
 import { OptionNotes } from "@/ui/kit/option-notes";
+import { BRANCH_KEY, branchCopied } from "@/ui/ship/copy-branch-name";
+import { copyText } from "@/ui/kit/copy-text";
 import { queryOf } from "@/ui/kit/request";
 import type { OfferedAct } from "@/ui/kit/offered-acts";
 import { itemActs } from "./item-acts";
@@ -40,10 +42,19 @@ export function useItemActs(
     key: "p",
     act: () => turn({ id, key }),
   };
+  const { branchName } = view.code;
+  const branch: OfferedAct = {
+    id: "branch",
+    words: "Copy its branch name",
+    more: branchName,
+    also: ["git branch"],
+    key: BRANCH_KEY,
+    act: () => void copyText(branchName, branchCopied(branchName)),
+  };
   const title = `${key} ${view.item.title}`;
   return {
     title,
-    acts: [...itemActs(view, { notes, terms }), pin, open],
+    acts: [...itemActs(view, { notes, terms }), branch, pin, open],
     failed: false,
     waiting: false,
   };

@@ -18,6 +18,7 @@ const STOPS = [
   { id: "intake", name: "Intake" },
   { id: "plan", name: "Plan" },
   { id: "flow", name: "Flow" },
+  { id: "ship", name: "Ship" },
   { id: "learn", name: "Learn" },
 ] as const;
 

@@ -21,6 +21,7 @@ import { MoveButtons } from "./move-buttons";
 import { useNarrow } from "@/ui/kit/use-narrow";
 import type { ItemHandle } from "./use-item";
 import { WithdrawnNote } from "./withdrawn-note";
+import { ItemCodeSection } from "@/ui/ship/item-code";
 import { ItemTimeSection } from "@/ui/time/item-time";
 import { ZigzagFigure } from "./zigzag-figure";
 
@@ -79,6 +80,7 @@ function Parts({ handle, wide }: { handle: ItemHandle; wide: boolean }) {
           <div className="flex min-w-0 flex-col gap-5">
             <ItemAgreement handle={handle} />
             <ItemFields handle={handle} />
+            <ItemCodeSection handle={handle} />
             <OwnFields handle={handle} />
             <ItemTimeSection handle={handle} />
             <ItemReports handle={handle} />
@@ -97,6 +99,7 @@ function Parts({ handle, wide }: { handle: ItemHandle; wide: boolean }) {
       {zigzag}
       <Texts handle={handle} />
       <ItemFields handle={handle} />
+      <ItemCodeSection handle={handle} />
       <OwnFields handle={handle} />
       <ItemTimeSection handle={handle} />
       <ItemFiles handle={handle} />

@@ -5,11 +5,14 @@ import { FollowButton } from "./follow-button";
 import { ItemVotes } from "./vote-buttons";
 import { ItemMenu } from "./item-menu";
 import { PinButton } from "./pin-button";
+import { BRANCH_KEY, copyBranchName } from "@/ui/ship/copy-branch-name";
+import { useScreenKeys } from "@/ui/kit/use-screen-keys";
 import { useItem } from "./use-item";
 
 /** The item on a page of its own. */
 export function ItemPage({ initial }: { initial: ItemView }) {
   const { handle } = useItem(initial.key, initial);
+  useScreenKeys({ [BRANCH_KEY]: () => void copyBranchName(initial.key) });
   if (!handle) return null;
   return (
     <div className="h-full overflow-y-auto" data-item={initial.key} data-item-open="">

@@ -8,7 +8,10 @@ import { healthContract } from "@/core/people/contract";
 /** What the server tells an open page; the same shapes as its stream sends. */
 export type LiveMessage =
   | { kind: "item"; id: number; card: Card; around: boolean }
-  | { kind: "intake" | "design" | "visit" | "view" | "walk" | "talk" | "code" | "counts"; id: number }
+  | {
+      kind: "intake" | "design" | "visit" | "view" | "walk" | "talk" | "code" | "counts";
+      id: number;
+    }
   | { kind: "draft"; id: number; workflowId: string; revision: number }
   | { kind: "resync" }
   /** What this person is told changed. */

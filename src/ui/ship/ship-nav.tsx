@@ -1,0 +1,8 @@
+import { PlacesNav, type Place } from "@/ui/frame/places-nav";
+
+const PLACES: readonly Place[] = [{ path: "", title: "Changes" }];
+
+/** The places of Ship. */
+export const ShipNav = ({ projectKey }: { projectKey: string }) => (
+  <PlacesNav label="Ship" base={`/p/${projectKey}/ship`} places={PLACES} />
+);
