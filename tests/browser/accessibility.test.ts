@@ -24,6 +24,7 @@ const SCREENS: [name: string, path: string, ready: string][] = [
   ["planning", "/p/TIX/plan/planning", ".plan-row"],
   ["sprint", "/p/TIX/plan/sprints", "section[aria-label='Day by day']"],
   ["parts", "/p/TIX/plan/parts", "section[aria-label=Open]"],
+  ["changes", "/p/TIX/ship", ".work-row"],
   ["withdrawn", "/p/TIX/plan/withdrawn", "[aria-label^='Bring back']"],
   ["board", "/p/TIX/flow", ".card"],
   ["table in groups", "/p/TIX/flow?as=table&groups=priority", "[data-row]"],

@@ -36,6 +36,8 @@ import type { WalkRequest } from "@/core/walk/contract";
 import { editBoards } from "@/server/board/boards";
 import { changeWalk } from "@/server/walk/change";
 import { send, stateId } from "../server/setup/board";
+import { changeSaid, commit, pushed } from "../server/setup/code-host";
+import { post } from "../server/setup/events";
 import { INES } from "../server/setup/people";
 import { FORM } from "../server/setup/reports";
 import { unfollowed } from "../server/setup/unfollowed";
@@ -302,6 +304,11 @@ beforeAll(async () => {
     },
   ];
   for (const request of requests) await changeWalk(INES, "TIX", request);
+  const change = "nimblestone/1";
+  await post(
+    pushed(`id/${h.key.toLowerCase()}-quartzlight`, [commit(`${h.key}: velvetquay`)]),
+    changeSaid("created", change, { title: `Quartzlight of ${h.key}`, branch: "pewterword" }),
+  );
   await settled();
 }, 180_000);
 afterAll(() => closeDatabase());
@@ -523,6 +530,8 @@ const READS: Record<string, string[]> = {
   "/api/projects/[key]/plan/pieces": ["/api/projects/TIX/plan/pieces"],
   "/p/[key]/plan/import": ["/p/TIX/plan/import"],
   "/p/[key]/plan/sizing": ["/p/TIX/plan/sizing"],
+  "/p/[key]/ship": ["/p/TIX/ship"],
+  "/api/projects/[key]/ship/code": ["/api/projects/TIX/ship/code"],
   "/api/projects/[key]/item-table/file": ["/api/projects/TIX/item-table/file"],
   "/p/[key]/plan/time": ["/p/TIX/plan/time"],
   "/api/projects/[key]/time": ["/api/projects/TIX/time"],
@@ -553,6 +562,11 @@ const TRIES: [
   request: (of: Things) => [where: string, init?: Init],
 ][] = [
   ["read it", "/api/items/[key]", (of) => [`/api/items/${of.key}`]],
+  [
+    "copy the name of its branch",
+    "/api/items/[key]/branch-name",
+    (of) => [`/api/items/${of.key}/branch-name`],
+  ],
   ["what is below it", "/api/items/[key]/below", (of) => [`/api/items/${of.key}/below`]],
   [
     "look at it as a large piece",
@@ -1140,6 +1154,8 @@ const NAMES_NO_ITEM = [
   "projects/[key]/plan",
   "projects/[key]/plan/settings",
   "projects/[key]/plan/calendar/feed",
+  "projects/[key]/ship/author",
+  "projects/[key]/ship/settings",
   "projects/[key]/types",
   "projects/[key]/views/short",
   "projects/[key]/workflow/draft",
@@ -1224,6 +1240,8 @@ test.each(SEEING)(
       ["/p/TIX/flow", "quartzlight"],
       ["/api/items/:visibleKey", "quartzlight"],
       ["/api/items/:key", "pewterword"],
+      ["/api/items/:key", "nimblestone/1"],
+      ["/api/projects/TIX/ship/code", "quartzlight"],
     ])
       expect([where, (await found(where)).includes(mark)]).toEqual([where, true]);
   },

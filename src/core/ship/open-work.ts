@@ -37,6 +37,8 @@ export interface ProjectCode {
   branches: ProjectWork[];
   /** The latest that were merged. */
   merged: ProjectWork[];
+  /** How many of all these belong to items that whoever looks may not see: they are left out. */
+  hidden: number;
   /** For those who may say who they are. */
   strangers: CodeStranger[];
   people: { id: string; name: string }[];

@@ -54,7 +54,7 @@ export async function readProjectCode(
     mayEdit ? readStrangers(reader, ids) : [],
     roster(reader, of.id),
   ]);
-  const works = await withItems(viewer, rows, {
+  const { works, hidden } = await withItems(viewer, rows, {
     works: worksOf(rows, [], await peopleOfMails(reader, mailsIn(rows))),
     days: (since) => daysThere(since, of.zone, now),
   });
@@ -68,6 +68,7 @@ export async function readProjectCode(
     merged: works
       .filter(({ change }) => change?.status === "merged")
       .toSorted((a, b) => b.change!.endedAt! - a.change!.endedAt!),
+    hidden,
     strangers,
     people: mayEdit ? people.map(({ id, name }) => ({ id, name })) : [],
     rights: { settings: mayEdit },
@@ -158,12 +159,15 @@ const readUnmerged = (reader: Reader, repositoryIds: readonly string[]) =>
     .orderBy(asc(codeBranch.firstAt))
     .limit(MOST);
 
-/** Pieces of work with the items that they belong to, as far as somebody may see those. */
+/**
+ * Pieces of work with the items that they belong to. What belongs to one that somebody may not see is
+ * left out: its branch and its commits say what that item is about.
+ */
 async function withItems(
   viewer: Viewer,
   rows: CodeRows,
   { works, days }: { works: readonly CodeWork[]; days: (since: number) => number },
-): Promise<ProjectWork[]> {
+): Promise<{ works: ProjectWork[]; hidden: number }> {
   const reader = database();
   const links = await reader
     .select()
@@ -192,7 +196,7 @@ async function withItems(
     viewer,
     links.map(({ itemId }) => itemId),
   );
-  return works.map((work) => {
+  const shown = works.flatMap((work): ProjectWork[] => {
     const of = (kind: string, name: string | null | undefined) =>
       byName.get([work.repository, kind, name].join(" ")) ?? [];
     const linked = [
@@ -201,17 +205,17 @@ async function withItems(
       ...work.commits.flatMap(({ hash }) => of("commit", hash)),
     ];
     const ids = [...new Set(linked.map(({ itemId }) => itemId))];
-    return {
-      ...work,
-      items: ids.flatMap((id) => {
-        const item = items.get(id);
-        if (!item || item.withdrawn) return [];
-        const { key, title, typeId } = item;
-        return [{ id, key, title, typeId }];
-      }),
-      days: days(sinceOf(rows, work)),
-    };
+    if (ids.some((id) => !items.has(id))) return [];
+    const own = ids.map((id) => items.get(id)!).filter(({ withdrawn }) => !withdrawn);
+    return [
+      {
+        ...work,
+        items: own.map(({ id, key, title, typeId }) => ({ id, key, title, typeId })),
+        days: days(sinceOf(rows, work)),
+      },
+    ];
   });
+  return { works: shown, hidden: works.length - shown.length };
 }
 
 /** When the first of it was there. */

@@ -86,6 +86,11 @@ export function ChangesScreen({ initial }: { initial: ProjectCode }) {
                 ? "No branch has anything that is not proposed to be merged."
                 : "None of the branches has that.",
             )}
+            {view.hidden > 0 && (
+              <p className="mb-4 text-[13px] text-ink-soft">
+                {counted(view.hidden, "more belongs", "more belong")} to items outside your view.
+              </p>
+            )}
             {merged.length > 0 && only === null && part("On main lately", merged, "")}
           </>
         ) : (

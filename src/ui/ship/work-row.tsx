@@ -81,9 +81,7 @@ function WorkItems({ items, title }: { items: ProjectWork["items"]; title: strin
     return (
       <p className="font-semibold">
         {title || "No item"}
-        <span className="ml-2 text-[12.5px] font-normal text-ink-soft">
-          names no item that you may see
-        </span>
+        <span className="ml-2 text-[12.5px] font-normal text-ink-soft">names no item</span>
       </p>
     );
   const [first, ...others] = items;
