@@ -28,7 +28,7 @@ export async function loadCode(
   await tx.insert(table.eventSource).values({
     ...{ id: sourceId, projectId, name: CODE_HOST, createdBy: "ines", createdAt: code.beganAt },
     secret: `whsec_${Buffer.from(nextId()).toString("base64")}`,
-    lastHeardAt: Math.max(...[...code.made.commits.values()].map(({ at }) => at)),
+    lastHeardAt: Math.max(...[...code.made.commits.values()].map(({ authoredAt }) => authoredAt)),
   });
   await tx.insert(table.codeRepository).values({
     ...{ id: repositoryId, sourceId, name: code.name, firstHeardAt: code.beganAt },
@@ -76,14 +76,14 @@ export async function loadCode(
     }
   }
   const commits = [...code.made.commits.values()].map((commit) => {
-    const { branch = "main", mainAt = commit.at } = placed.get(commit.hash) ?? {};
+    const { branch = "main", mainAt = commit.authoredAt } = placed.get(commit.hash) ?? {};
     const back = code.made.revert;
     const merged = back && code.made.byStory.get(back.story)!.mergedAs;
     return {
       ...{ repositoryId, hash: commit.hash, parents: commit.parents, message: commit.message },
-      ...{ authorName: commit.name, authorMail: commit.mail, authoredAt: commit.at },
+      ...{ authorName: commit.name, authorMail: commit.mail, authoredAt: commit.authoredAt },
       ...{ files: commit.files, insertions: commit.insertions, deletions: commit.deletions },
-      ...{ branch, mainAt, pushedAt: commit.at + MINUTE },
+      ...{ branch, mainAt, pushedAt: commit.authoredAt + MINUTE },
       revertedBy: merged === commit.hash ? back!.hash : null,
     };
   });

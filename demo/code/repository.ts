@@ -2,6 +2,7 @@ import { execFileSync } from "node:child_process";
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync } from "node:fs";
 import path from "node:path";
 import type { Instant } from "@/core/calendar/instant";
+import { GIT_LOG, readGitLog, type GitCommit } from "@/core/formats/git-log";
 import { mailOf, PEOPLE } from "../people";
 import type { CodeStory, Edit } from "./story";
 
@@ -9,19 +10,6 @@ import type { CodeStory, Edit } from "./story";
  * A real repository with what the crew wrote: its commits are made by git itself, so that their hashes,
  * parents and sizes are those that git says.
  */
-
-/** What git says of a commit. */
-export interface GitCommit {
-  hash: string;
-  parents: string[];
-  name: string;
-  mail: string;
-  at: Instant;
-  message: string;
-  files: number;
-  insertions: number;
-  deletions: number;
-}
 
 /** What was made: each story's commits and what it was merged as. */
 export interface MadeRepository {
@@ -229,30 +217,6 @@ function takeBack(
   return git(folder, ["rev-parse", "refs/heads/main"]).trim();
 }
 
-/** Between the commits, and between the fields of one: signs that no text here has. */
-const [RECORD, FIELD] = ["\u001e", "\u001f"];
-
-/** All commits of a repository, as `git log --numstat` tells them. */
-export function readCommits(folder: string): Map<string, GitCommit> {
-  const format = `%x1e${["%H", "%P", "%an", "%ae", "%at", "%B", ""].join("%x1f")}`;
-  const told = git(folder, ["log", "--all", `--format=${format}`, "--numstat"]);
-  const commits = told
-    .split(RECORD)
-    .slice(1)
-    .map((record): GitCommit => {
-      const [hash, parents, name, mail, at, message, stat] = record.split(FIELD);
-      const lines = stat
-        .trim()
-        .split("\n")
-        .filter((line) => line !== "")
-        .map((line) => line.split("\t"));
-      const sum = (column: number) =>
-        lines.reduce((total, line) => total + (Number(line[column]) || 0), 0);
-      return {
-        ...{ hash, name, mail, at: Number(at) * 1000, message: message.trimEnd() },
-        parents: parents === "" ? [] : parents.split(" "),
-        ...{ files: lines.length, insertions: sum(0), deletions: sum(1) },
-      };
-    });
-  return new Map(commits.map((commit) => [commit.hash, commit]));
-}
+/** All commits of a repository. */
+const readCommits = (folder: string): Map<string, GitCommit> =>
+  new Map(readGitLog(git(folder, ["log", "--all", ...GIT_LOG])).map((one) => [one.hash, one]));

@@ -1,8 +1,8 @@
 import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
-import type { AddressInfo, Server } from "node:net";
 import { Readable } from "node:stream";
 import nodemailer from "nodemailer";
 import { SMTPServer } from "smtp-server";
+import { listen, LOOPBACK } from "../listen";
 import { Mailbox } from "./kept-mail";
 import { listPage, mailPage, writePage, type Draft } from "./pages";
 
@@ -12,7 +12,6 @@ import { listPage, mailPage, writePage, type Draft } from "./pages";
  * nothing to anywhere else.
  */
 
-const LOOPBACK = "127.0.0.1";
 const LARGEST = 12 * 1024 * 1024;
 
 export interface MailStandInSettings {
@@ -36,7 +35,6 @@ export interface MailStandIn {
 
 const FIRST_SMTP = 4325;
 const FIRST_WEB = 4365;
-const MOST_PORTS = 200;
 
 const doorAt = (port: number) =>
   nodemailer.createTransport({
@@ -153,29 +151,6 @@ export async function startMailStandIn({
 function end(response: ServerResponse, status: number, words: string): void {
   response.writeHead(status, { "Content-Type": "text/plain; charset=utf-8" });
   response.end(words);
-}
-
-/** Listens on the port that was asked for; otherwise on the first that is free. */
-async function listen(server: Server, wanted: number | null, first: number): Promise<number> {
-  for (let port = wanted ?? first; ; port++) {
-    try {
-      await new Promise<void>((resolve, reject) => {
-        server.once("error", reject);
-        server.listen(port, LOOPBACK, () => {
-          server.off("error", reject);
-          resolve();
-        });
-      });
-      return (server.address() as AddressInfo).port;
-    } catch (error) {
-      if (
-        wanted !== null ||
-        (error as NodeJS.ErrnoException).code !== "EADDRINUSE" ||
-        port > first + MOST_PORTS
-      )
-        throw error;
-    }
-  }
 }
 
 interface Answer {

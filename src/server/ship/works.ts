@@ -2,6 +2,7 @@ import { sql, type SQL } from "drizzle-orm";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
 import { cutText } from "@/core/formats/cut-text";
 import { grouped } from "@/core/item/grouped";
+import { latestFirst } from "@/core/ship/commit-order";
 import type { LinkedChange } from "@/core/item/outside";
 import {
   sizeTogether,
@@ -86,9 +87,10 @@ function workOf(
 ): CodeWork {
   const { repositoryId } = (change ?? branch)!;
   const name = change?.branch ?? branch?.name ?? null;
-  const commits = rows.commits
-    .filter((row) => row.repositoryId === repositoryId && row.branch === name)
-    .map((row) => commitView(row, person));
+  const own = rows.commits.filter(
+    (row) => row.repositoryId === repositoryId && row.branch === name,
+  );
+  const commits = latestFirst(own).map((row) => commitView(row, person));
   const size =
     change?.files != null
       ? {
