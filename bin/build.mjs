@@ -20,6 +20,7 @@ await build({
     "read-mail": "src/server/mail/read-in-thread.ts",
     "read-meaning": "src/server/intake/meaning-in-thread.ts",
     "mail-stand-in": "standins/mail/main.ts",
+    "code-stand-in": "standins/code/main.ts",
   },
   outdir,
   outExtension: { ".js": ".cjs" },

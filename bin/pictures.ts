@@ -90,7 +90,7 @@ const PICTURES: Record<string, Picture> = {
       );
     },
   },
-  worth: { path: "/p/TIX/intake/worth" },
+  changes: { path: "/p/TIX/ship" },
   "public-report-page": { path: "/report/TIX/report" },
   plan: { path: "/p/TIX/plan" },
   planning: { path: "/p/TIX/plan/planning" },

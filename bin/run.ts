@@ -1,4 +1,4 @@
-import { randomUUID } from "node:crypto";
+import { randomBytes, randomUUID } from "node:crypto";
 import { closeSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { execFile } from "node:child_process";
 import path from "node:path";
@@ -54,11 +54,31 @@ function start(name: string, file: string, env: Record<string, string>): Promise
   });
 }
 
+const CODE_PORT_FILE = path.join(DATA, "code-port");
+
+/** Where the code host stood the last time, if that is free: clones and links lead there. */
+function rememberedPort(): string {
+  try {
+    return readFileSync(CODE_PORT_FILE, "utf8").trim();
+  } catch {
+    return "";
+  }
+}
+
 async function run(): Promise<void> {
   const instance = randomUUID();
   const shared: Record<string, string> = { ZIGZAG_INSTANCE: instance, ZIGZAG_BUILT: BUILT };
   const standsIn = !process.env.MAIL_HOST;
   if (standsIn) shared.MAIL_DOMAIN = process.env.MAIL_DOMAIN || "in.saltmarsh.example";
+  shared.CODE_SECRET = randomBytes(32).toString("base64url");
+  const code = await start("code", "code-stand-in.cjs", {
+    ...shared,
+    CODE_ROOT: path.resolve(DATA, "code"),
+    CODE_PORT_WISHED: rememberedPort(),
+  });
+  writeFileSync(CODE_PORT_FILE, String(code.ports.code));
+  shared.CODE_URL = `http://localhost:${code.ports.code}`;
+  code.process.env.CODE_PORT = String(code.ports.code);
   const mailbox = standsIn ? await start("mail", "mail-stand-in.cjs", shared) : null;
   if (mailbox)
     Object.assign(shared, {
@@ -85,6 +105,7 @@ async function run(): Promise<void> {
     mailbox.process.env.MAIL_DOOR_PORT = String(worker.ports.door);
     mailbox.process.tell({ door: worker.ports.door });
   }
+  code.process.tell({ product: address });
   if (worker.ports.door) worker.process.env.MAIL_DOOR_PORT = String(worker.ports.door);
   await app.ready;
   if (!(await answersAs(instance, app.ports.app)))
@@ -95,6 +116,7 @@ async function run(): Promise<void> {
     console.log(
       `Mail for requesters is kept in the mailbox at http://localhost:${mailbox.ports.mailbox}`,
     );
+  console.log(`Code is kept at http://localhost:${code.ports.code}`);
   console.log("Ctrl-C stops it. Logs are in .data/.");
 }
 
@@ -150,7 +172,7 @@ async function stop(code: number): Promise<void> {
 for (const signal of ["SIGTERM", "SIGINT", "SIGHUP"] as const)
   process.on(signal, () => void stop(0));
 mkdirSync(DATA, { recursive: true });
-for (const name of ["app", "worker", "mail"])
+for (const name of ["app", "worker", "mail", "code"])
   closeSync(openSync(path.join(DATA, `${name}.log`), "w"));
 if (own) watchCluster(own, process.env.ZIGZAG_CLUSTER_PORT!);
 run().catch((error: Error) => {

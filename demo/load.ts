@@ -46,7 +46,9 @@ import { loadAlerts } from "./alerts";
 import { loadItemFiles } from "./files";
 import { withTime } from "./time";
 import { loadCode } from "./code/load-code";
-import { withCode } from "./code/with-code";
+import { writeHostMemory } from "./code/host-memory";
+import { withCode, type DemoCode } from "./code/with-code";
+import type { HostTarget } from "../standins/code/state";
 import { demoDesignChanges, demoTerms } from "./terms";
 import { demoWalk } from "./walks";
 import { DAYS_OFF, DEMO_PASSWORD, demoDuties, mailOf, PEOPLE, TEAMS } from "./people";
@@ -79,6 +81,7 @@ export async function loadDemo(
     await beginWorld(tx, "demo", now);
     await loadPeople(tx, now);
     const counts = { items: 0, events: 0, reports: 0 };
+    const [codes, targets]: [DemoCode[], HostTarget[]] = [[], []];
     for (const [position, project] of PROJECTS.entries()) {
       const { workflow, ...others } = await loadProject(tx, project, now);
       const history = projectHistory(project, workflow, others, now);
@@ -87,7 +90,10 @@ export async function loadDemo(
       const coded = withCode(project, timed, { workflow, folder: repositories, now });
       const items = inOneOrder(coded.items, position);
       await loadItems(tx, items);
-      await loadCode(tx, project.key.toLowerCase(), coded.code, project.process.seed + 9200);
+      codes.push(coded.code);
+      targets.push(
+        await loadCode(tx, project.key.toLowerCase(), coded.code, project.process.seed + 9200),
+      );
       await loadItemFiles(tx, items);
       await tx
         .update(table.project)
@@ -122,6 +128,7 @@ export async function loadDemo(
     for (const [personId, limit] of Object.entries(DEMO_PERSON_LIMITS))
       await setLimit(tx, { projectId: null, kind: "person", id: personId }, limit, "ines");
     await loadAlerts(tx, now);
+    writeHostMemory(repositories, codes, targets);
     return counts;
   });
 }

@@ -1,7 +1,9 @@
+import { randomBytes } from "node:crypto";
 import { MINUTE } from "@/core/calendar/instant";
 import { revertedBy } from "@/core/ship/reverted";
 import type { Transaction } from "@/db/connection";
 import * as table from "@/db/schema";
+import type { HostTarget } from "../../standins/code/state";
 import { uuidSource } from "../ids";
 import { mailOf, PEOPLE } from "../people";
 import { seededRandom } from "@/core/forecast/random";
@@ -16,18 +18,22 @@ async function inChunks<T>(rows: readonly T[], insert: (chunk: T[]) => Promise<u
   for (let i = 0; i < rows.length; i += CHUNK) await insert(rows.slice(i, i + CHUNK));
 }
 
-/** Stores what a project's code host has told, as if it had been heard when it happened. */
+/**
+ * Stores what a project's code host has told, as if it had been heard when it happened.
+ * @returns by which the host tells more
+ */
 export async function loadCode(
   tx: Transaction,
   projectId: string,
   code: DemoCode,
   seed: number,
-): Promise<void> {
+): Promise<HostTarget> {
   const nextId = uuidSource(seededRandom(seed));
   const [sourceId, repositoryId] = [nextId(), nextId()];
+  const secret = `whsec_${randomBytes(32).toString("base64")}`;
   await tx.insert(table.eventSource).values({
     ...{ id: sourceId, projectId, name: CODE_HOST, createdBy: "ines", createdAt: code.beganAt },
-    secret: `whsec_${Buffer.from(nextId()).toString("base64")}`,
+    secret,
     lastHeardAt: Math.max(...[...code.made.commits.values()].map(({ authoredAt }) => authoredAt)),
   });
   await tx.insert(table.codeRepository).values({
@@ -104,6 +110,7 @@ export async function loadCode(
   await inChunks(changes, (c) => tx.insert(table.codeChange).values(c));
   await inChunks(reviews, (c) => tx.insert(table.codeReview).values(c));
   await inChunks(links, (c) => tx.insert(table.itemCode).values(c).onConflictDoNothing());
+  return { repository: code.name, address: `/api/events/${sourceId}`, secret };
 }
 
 /** A change as its row has it, but for what names it. */
@@ -117,8 +124,8 @@ function changeRow(story: CodeStory, { made }: DemoCode, authorMail: string, aut
     ...{ title: story.item.title, branch: story.branch, head: commits.at(-1)!, mergedAs },
     status: told.mergedAt === null ? ("open" as const) : ("merged" as const),
     ...{ authorName, authorMail, files, insertions: sum("insertions") },
-    ...{ deletions: sum("deletions"), behind: told.mergedAt === null ? told.behind : null },
-    mergesCleanly: told.mergedAt === null ? told.mergesCleanly : null,
+    ...{ deletions: sum("deletions"), behind: made.byStory.get(story)!.behind },
+    mergesCleanly: made.byStory.get(story)!.mergesCleanly,
     ...{ openedAt: told.openedAt, endedAt: told.mergedAt },
     ...{ toldAt: told.mergedAt ?? story.commits.at(-1)!.at, checks: told.checks },
     checksAt: told.openedAt + MINUTE,

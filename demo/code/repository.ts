@@ -15,7 +15,16 @@ import type { CodeStory, Edit } from "./story";
 export interface MadeRepository {
   commits: Map<string, GitCommit>;
   first: string;
-  byStory: Map<CodeStory, { commits: string[]; mergedAs: string | null }>;
+  byStory: Map<
+    CodeStory,
+    {
+      commits: string[];
+      mergedAs: string | null;
+      /** Of what is not merged: how it stands to main. */
+      behind: number | null;
+      mergesCleanly: boolean | null;
+    }
+  >;
   /** The commit that took a merged story back, where one was to be. */
   revert: { story: CodeStory; hash: string; at: Instant } | null;
 }
@@ -173,13 +182,29 @@ export function makeRepository(
   const byStory = new Map(
     [...marks].map(([story, { commits, mergedAs }]) => [
       story,
-      { commits: commits.map(hash), mergedAs: mergedAs === null ? null : hash(mergedAs) },
+      {
+        ...{ commits: commits.map(hash), mergedAs: mergedAs === null ? null : hash(mergedAs) },
+        ...{ behind: null as number | null, mergesCleanly: null as boolean | null },
+      },
     ]),
   );
   const revert = takenBack
     ? { ...takenBack, hash: takeBack(folder, takenBack, byStory.get(takenBack.story)!.mergedAs!) }
     : null;
+  for (const [story, made] of byStory)
+    if (made.mergedAs === null) Object.assign(made, standing(folder, story.branch));
   return { commits: readCommits(folder), first: hash(first), byStory, revert };
+}
+
+/** How a branch stands to main, as git says. */
+function standing(folder: string, branch: string): { behind: number; mergesCleanly: boolean } {
+  const behind = Number(git(folder, ["rev-list", "--count", `refs/heads/${branch}..main`]));
+  try {
+    git(folder, ["merge-tree", "--write-tree", "main", `refs/heads/${branch}`]);
+    return { behind, mergesCleanly: true };
+  } catch {
+    return { behind, mergesCleanly: false };
+  }
 }
 
 const changed = (files: Files, edits: readonly Edit[]): [string, string][] =>

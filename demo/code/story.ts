@@ -43,8 +43,6 @@ export interface StoryChange {
   mergedAt: Instant | null;
   mergedById: string;
   checks: ChangeChecks | null;
-  behind: number;
-  mergesCleanly: boolean;
 }
 
 /** One branch and what became of it. */
@@ -169,8 +167,6 @@ function storiesOf(
           mergedAt: null,
           mergedById: builderId,
           checks: "passed",
-          behind: 0,
-          mergesCleanly: true,
         };
     }
     if (stay.state === "In review" && stay.to !== null && current?.change && stay.byId !== null) {

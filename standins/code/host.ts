@@ -123,6 +123,15 @@ export class CodeHost {
     return changeTold(place, change, "updated", { by, facts: await this.facts(change) });
   }
 
+  /** Tells of every open change how it stands. */
+  async tellHowAllStands(): Promise<void> {
+    this.memory.state.owesNews = false;
+    const open = this.memory.state.changes.filter(({ status }) => status === "open");
+    for (const change of open)
+      this.sender.tell(change.repository, [await this.standing(change, change.author)]);
+    this.memory.keep();
+  }
+
   async facts(change: HostChange): Promise<ChangeFacts> {
     const folder = this.folder(change.repository);
     const main = (await branchesOf(folder)).get(MAIN);

@@ -5,15 +5,15 @@ import { startCodeStandIn } from "./server";
  * be told later, when it is open.
  */
 async function run(): Promise<void> {
-  const { CODE_PORT, CODE_ROOT, CODE_SECRET, APP_URL } = process.env;
+  const { CODE_PORT, CODE_PORT_WISHED, CODE_ROOT, CODE_SECRET, APP_URL } = process.env;
   if (!CODE_ROOT || !CODE_SECRET)
     throw new Error("CODE_ROOT says where repositories are, CODE_SECRET who may come in.");
-  const standIn = await startCodeStandIn({
-    port: CODE_PORT ? Number(CODE_PORT) : null,
-    root: CODE_ROOT,
-    secret: CODE_SECRET,
-    product: APP_URL ?? null,
-  });
+  const settings = { root: CODE_ROOT, secret: CODE_SECRET, product: APP_URL ?? null };
+  const startAt = (port: string | undefined) =>
+    startCodeStandIn({ ...settings, port: port ? Number(port) : null });
+  const standIn = CODE_PORT
+    ? await startAt(CODE_PORT)
+    : await startAt(CODE_PORT_WISHED).catch(() => startAt(undefined));
   console.log(`the code host is at ${standIn.address}`);
   const stop = () => {
     // Whoever still talks is not waited for.

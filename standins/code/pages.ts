@@ -1,12 +1,14 @@
 import type { GitCommit } from "@/core/formats/git-log";
 import { keysIn } from "@/core/item/key";
 import { pageOf, text, when } from "../page";
+import { MAIN } from "./repository";
 import type { ChangeFacts } from "./events";
 import type { HostChange, HostEvent, HostPerson, HostTarget } from "./state";
 
 const STYLE = `
-  table { border-collapse: collapse; width: 100%; } td, th { text-align: left; padding: 6px 8px; border-bottom: 1px solid var(--line); vertical-align: top; }
+  .long > code { white-space: normal; } table { border-collapse: collapse; width: 100%; } td, th { text-align: left; padding: 6px 8px; border-bottom: 1px solid var(--line); vertical-align: top; }
   th { font-size: 13px; color: var(--soft); font-weight: 600; } section { margin-top: 26px; }
+  td > code { white-space: nowrap; }
   code, pre { font-family: ui-monospace, monospace; font-size: 13px; overflow-wrap: anywhere; }
   .acts { display: flex; flex-wrap: wrap; gap: 10px; align-items: end; } .acts form { display: flex; gap: 8px; align-items: end; }
   .plain { background: transparent; color: var(--accent); border: 1px solid var(--line); }
@@ -64,7 +66,7 @@ export function listPage(
       `<tr><td><a href="/${name}"><b>${text(name)}</b></a></td><td>${branches} branches</td><td>${open} open changes</td></tr>`,
   );
   const make = shown.person
-    ? `<section><h2>A new repository</h2><div class="acts"><form method="post" action="/new"><label>Name<input name="name" required maxlength="61" pattern="[a-z0-9][a-z0-9-]*"></label><button>Make it</button></form></div></section>`
+    ? `<section><h2>A new repository</h2><div class="acts"><form method="post" action="/new"><label>Name<input name="name" required maxlength="61" pattern="[a-z0-9][a-z0-9\\-]*"></label><button>Make it</button></form></div></section>`
     : "";
   return page(
     shown,
@@ -114,11 +116,11 @@ export function repositoryPage(
   const open = changes.filter(({ status }) => status === "open");
   const changeRows = open.map(
     (one) =>
-      `<tr><td><a href="/${name}/changes/${one.number}">${one.number}</a></td><td>${linked(one.title, shown.product)}</td><td><code>${text(one.branch)}</code></td><td>${text(one.author.name)}</td></tr>`,
+      `<tr><td><a href="/${name}/changes/${one.number}">${one.number}</a></td><td>${linked(one.title, shown.product)}</td><td class="long"><code>${text(one.branch)}</code></td><td>${text(one.author.name)}</td></tr>`,
   );
   const branchRows = branches.map(
     ({ name: branch, head, ahead, change }) =>
-      `<tr><td><code>${linked(branch, null)}</code></td><td><code>${head.slice(0, 8)}</code></td><td>${ahead} commits main does not have</td><td>${
+      `<tr><td class="long"><code>${linked(branch, null)}</code></td><td><code>${head.slice(0, 8)}</code></td><td>${aheadWords(branch, ahead)}</td><td>${
         change
           ? `<a href="/${name}/changes/${change.number}">change ${change.number}</a>`
           : ahead > 0 && shown.person
@@ -140,6 +142,12 @@ export function repositoryPage(
     ${commits.length > 0 ? `<section><h2>On main</h2>${commitTable(name, commits, shown.product)}</section>` : ""}
     <section><h2>Who is told</h2><ul>${told || "<li>nobody</li>"}</ul>${tell}</section>`,
   );
+}
+
+function aheadWords(branch: string, ahead: number): string {
+  if (branch === MAIN) return "what all is merged into";
+  if (ahead === 0) return "main has all of it";
+  return `${ahead} ${ahead === 1 ? "commit" : "commits"} main does not have`;
 }
 
 function commitTable(name: string, commits: readonly GitCommit[], product: string | null): string {

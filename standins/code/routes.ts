@@ -167,7 +167,7 @@ async function act(
   const { url, host, memory, sender } = around;
   // Only its own pages may make it do something.
   const { origin } = request.headers;
-  if (origin && new URL(origin).host !== request.headers.host)
+  if (origin && origin !== `http://${request.headers.host}`)
     throw new HostRefusal("This was asked from another site.");
   if (!by) throw new HostRefusal("Come in by the product first.");
   if (!(Number(request.headers["content-length"] ?? 0) <= LARGEST_FORM))

@@ -15,7 +15,11 @@ export class Sender {
   private busy = false;
   private stopped = false;
 
-  constructor(private readonly memory: HostMemory) {}
+  constructor(
+    private readonly memory: HostMemory,
+    /** Where the product is; null while nobody has said. */
+    private readonly product: () => string | null,
+  ) {}
 
   start(): void {
     this.timer = setInterval(() => void this.send(), TICK_MS);
@@ -61,6 +65,7 @@ export class Sender {
         const own = waiting.filter((event) => event.address === address).slice(0, AT_ONCE);
         // In their order: the first that waits keeps those behind it waiting.
         if (own[0].nextAt > now) continue;
+        if (address.startsWith("/") && this.product() === null) continue;
         await this.post(address, own);
       }
     } finally {
@@ -70,8 +75,9 @@ export class Sender {
 
   private async post(address: string, events: readonly HostEvent[]): Promise<void> {
     const secret = this.memory.state.targets.find((target) => target.address === address)?.secret;
+    const where = address.startsWith("/") ? `${this.product()}${address}` : address;
     const outcome = secret
-      ? await posted(address, secret, events)
+      ? await posted(where, secret, events)
       : { arrived: false, said: "nobody is told at this address any more" };
     const now = Date.now();
     for (const event of events) {

@@ -43,9 +43,9 @@ export async function startCodeStandIn({
   product: first,
 }: CodeStandInSettings): Promise<CodeStandIn> {
   const memory = new HostMemory(root);
-  const sender = new Sender(memory);
-  const entry = new Entry(secret);
   let product = first;
+  const sender = new Sender(memory, () => product);
+  const entry = new Entry(secret);
   let host: CodeHost;
   const server = createServer((request, response) => {
     const url = new URL(request.url ?? "/", `http://${LOOPBACK}`);
@@ -63,6 +63,7 @@ export async function startCodeStandIn({
   const address = `http://localhost:${held}`;
   host = new CodeHost(memory, sender, address);
   sender.start();
+  if (memory.state.owesNews) await host.tellHowAllStands();
   return {
     port: held,
     address,
@@ -84,7 +85,7 @@ function send(response: ServerResponse, { status, body, location, cookie }: Answ
     "Content-Security-Policy":
       "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; frame-ancestors 'none'",
     "X-Content-Type-Options": "nosniff",
-    "Referrer-Policy": "no-referrer",
+    "Referrer-Policy": "same-origin",
     ...(location ? { Location: location } : {}),
     ...(cookie ? { "Set-Cookie": cookie } : {}),
   });

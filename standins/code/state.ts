@@ -40,7 +40,7 @@ export interface HostToken {
 /** Whom the host tells of a repository. */
 export interface HostTarget {
   repository: string;
-  /** Where events are posted to. */
+  /** Where events are posted to; a path stands for one of the product that runs beside it. */
   address: string;
   secret: string;
 }
@@ -64,9 +64,11 @@ export interface HostState {
   tokens: HostToken[];
   targets: HostTarget[];
   events: HostEvent[];
+  /** Whether those who are told have to hear how open changes stand, once, when it starts. */
+  owesNews: boolean;
 }
 
-const EMPTY: HostState = { changes: [], tokens: [], targets: [], events: [] };
+const EMPTY: HostState = { changes: [], tokens: [], targets: [], events: [], owesNews: false };
 /** Those that arrived longest ago are forgotten first. */
 const MOST_ARRIVED = 500;
 

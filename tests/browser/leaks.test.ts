@@ -1131,6 +1131,7 @@ const TRIES: [
  */
 const NAMES_NO_ITEM = [
   "auth/[...all]",
+  "code-host",
   "alerts",
   "alerts/feed",
   "alerts/hours",

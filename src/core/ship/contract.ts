@@ -28,6 +28,19 @@ export const shipContract = {
     }),
     answer: DONE,
   }),
+  /** Lets whoever asks into the code host that came with the product, at a page of it. */
+  enterHost: contract({
+    method: "GET",
+    path: "/api/code-host",
+    query: z.object({
+      to: z
+        .string()
+        .max(500)
+        .regex(/^\/(?!\/)/, "This leads to no page of the code host.")
+        .default("/"),
+    }),
+    answer: z.unknown(),
+  }),
   /** The name that the next branch of an item has, for whoever asks. */
   branchName: contract({
     method: "GET",

@@ -31,6 +31,8 @@ export interface ProjectCode {
   settings: ShipSettings;
   /** Whether any code host was heard at all. */
   heard: boolean;
+  /** Whether one runs beside the product, which lets its people in. */
+  hostBeside: boolean;
   /** Changes that wait to be merged, the oldest first. */
   open: ProjectWork[];
   /** Branches that nobody has proposed to merge, the oldest first. */

@@ -24,6 +24,7 @@ import { namedItems } from "../item/list/named";
 import { enterProject } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
+import { hasCodeHost } from "./code-host";
 import { peopleOfMails } from "./code-people";
 import { shipSettingsOf } from "./settings";
 import { among, mailsIn, worksOf, type CodeRows } from "./works";
@@ -63,6 +64,7 @@ export async function readProjectCode(
     project: { key: of.key, name: of.name, zone: of.zone },
     settings: shipSettingsOf(of),
     heard: ids.length > 0,
+    hostBeside: hasCodeHost(),
     open: oldestFirst.filter(({ change }) => change?.status === "open"),
     branches: oldestFirst.filter(({ change }) => change === null),
     merged: works

@@ -1,5 +1,7 @@
 "use client";
 import { useState } from "react";
+import { addressOf } from "@/core/contract/contract";
+import { shipContract } from "@/core/ship/contract";
 import { counted } from "@/core/formats/counted";
 import {
   GRAVE,
@@ -66,6 +68,17 @@ export function ChangesScreen({ initial }: { initial: ProjectCode }) {
           <Button look="quiet" onClick={() => setNaming(true)}>
             {counted(view.strangers.length, "unknown address", "unknown addresses")}
           </Button>
+        )}
+        {view.hostBeside && (
+          <ButtonLink
+            look="quiet"
+            prefetch={false}
+            target="_blank"
+            rel="noreferrer noopener"
+            href={addressOf(shipContract.enterHost, { query: {} })}
+          >
+            Code host
+          </ButtonLink>
         )}
         {rights.settings && <Button onClick={() => setSettling(true)}>How code goes</Button>}
       </div>

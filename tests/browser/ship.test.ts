@@ -1,0 +1,184 @@
+import { execFile } from "node:child_process";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { promisify } from "node:util";
+import { closeDatabase } from "@/db/connection";
+import { editSource } from "@/server/events/sources";
+import { startCodeStandIn, type CodeStandIn } from "../../standins/code/server";
+import { INES } from "../server/setup/people";
+import { freePort, givenApplication } from "./setup/application";
+import { onBoard } from "./setup/on-board";
+import { givenBrowser, type Person } from "./setup/person";
+
+/*
+ * From the name of a branch to main, at the keyboard, in a terminal, and at the pages of the code host
+ * that comes along.
+ */
+
+jest.setTimeout(120_000);
+const SECRET = "for the browser alone";
+/** The application is told where the host will be before either of them runs. */
+const settings: Record<string, string> = { CODE_SECRET: SECRET };
+beforeAll(async () => {
+  settings.CODE_URL = `http://localhost:${await freePort()}`;
+});
+const browser = givenBrowser();
+const app = givenApplication(settings);
+const run = promisify(execFile);
+
+let noor: Person;
+let ivo: Person;
+let host: CodeStandIn;
+let folder: string;
+
+beforeAll(async () => {
+  process.env.DATABASE_URL = app.databaseUrl();
+  folder = mkdtempSync(path.join(tmpdir(), "zigzag-ship-"));
+  host = await startCodeStandIn({
+    ...{ port: Number(new URL(settings.CODE_URL).port), root: path.join(folder, "host") },
+    ...{ secret: SECRET, product: app.address() },
+  });
+  noor = await browser.person(app.address(), "Noor Bakri");
+  ivo = await browser.person(app.address(), "Ivo Sandell");
+}, 180_000);
+afterAll(async () => {
+  await host.close();
+  rmSync(folder, { recursive: true, force: true });
+  await closeDatabase();
+});
+
+/** Runs git in the clone, as Noor does. */
+async function git(...args: string[]): Promise<void> {
+  const env = { ...process.env, GIT_TERMINAL_PROMPT: "0", GIT_CONFIG_NOSYSTEM: "1", HOME: folder };
+  await run("git", ["-C", path.join(folder, "prices"), ...args], { env });
+}
+async function commit(text: string, message: string): Promise<void> {
+  writeFileSync(path.join(folder, "prices", "price.txt"), text);
+  await git("add", "price.txt");
+  await git("commit", "--quiet", "--message", message);
+}
+const CODE = "section[aria-label=Code]";
+
+test("in the code host a repository is made, told to the project, and cloned with one's own token", async () => {
+  const { id, secret } = await editSource(INES, "TIX", { kind: "add", name: "Host" });
+  await noor.open("/p/TIX/ship");
+  const way = await noor.page.$eval("a[href^='/api/code-host']", (a) => a.getAttribute("href")!);
+  await noor.page.goto(app.address() + way);
+  await noor.reads("Noor Bakri");
+  await noor.page.type("input[name=name]", "prices");
+  await noor.press("Make it");
+  await noor.reads("It is empty");
+  await noor.page.type("input[name=address]", `${app.address()}/api/events/${id}`);
+  await noor.page.type("input[name=secret]", secret!);
+  await noor.press("Tell it too");
+  await noor.reads(`/api/events/${id}`);
+  await noor.page.goto(`${host.address}/me`);
+  await noor.press("Make a new one");
+  const token = await noor.text("main pre");
+  const mail = encodeURIComponent("noor.bakri@saltmarsh.example");
+  const address = `${host.address.replace("://", `://${mail}:${token}@`)}/git/prices.git`;
+  await run("git", ["clone", "--quiet", address, path.join(folder, "prices")], {
+    env: { ...process.env, HOME: folder, GIT_TERMINAL_PROMPT: "0" },
+  });
+  await git("config", "user.name", "Noor Bakri");
+  await git("config", "user.email", "noor.bakri@saltmarsh.example");
+  await git("switch", "--quiet", "--create", "main");
+  await commit("none\n", "What there is so far");
+  await git("push", "--quiet", "--set-upstream", "origin", "main");
+});
+
+test("a card's branch name is copied by a key, pushed, proposed, approved by somebody else, merged; the item says each", async () => {
+  const { at, key } = await onBoard(noor, "Prices by zone");
+  await noor.page
+    .browserContext()
+    .overridePermissions(app.address(), [
+      "clipboard-read",
+      "clipboard-write",
+      "clipboard-sanitized-write",
+    ]);
+  await noor.page.focus(at);
+  await noor.keys("k");
+  const branch = `nb/${key.toLowerCase()}-prices-by-zone`;
+  await noor.reads(`${branch} is on the clipboard.`);
+  expect(await noor.page.evaluate(() => navigator.clipboard.readText())).toBe(branch);
+
+  await noor.page.focus(at);
+  await noor.keys("Enter");
+  await noor.reads("Nothing is pushed for it yet.", CODE);
+  await git("switch", "--quiet", "--create", branch);
+  await commit("one\ntwo\n", "Prices by zone");
+  await git("push", "--quiet", "--set-upstream", "origin", branch);
+  // Without anybody reading it again.
+  await noor.reads("not proposed yet", CODE);
+  await noor.reads("1 commit", CODE);
+  await noor.press("1 commit", `//section[@aria-label="Code"]`);
+  await noor.reads(/Prices by zone\s+Noor Bakri/, CODE);
+
+  await noor.page.goto(`${host.address}/prices`);
+  await noor.page.type("input[name=title]", "Zones");
+  await noor.press("Propose to merge");
+  await noor.reads("What it does to main");
+  const change = new URL(noor.page.url()).pathname;
+  expect(await noor.text("main")).not.toContain("Approve");
+  await ivo.page.goto(`${app.address()}/api/code-host?to=${encodeURIComponent(change)}`);
+  await ivo.reads("Zones");
+  await ivo.press("Approve");
+  await ivo.reads("Ivo Sandell approved");
+  await ivo.page.type("input[name=message]", `Fixes ${key}`);
+  await ivo.press("Merge into main");
+  await ivo.reads("merged");
+
+  await noor.open(`/p/TIX/items/${key}`);
+  await noor.reads("merged", CODE);
+  await noor.reads("approved by Ivo Sandell", CODE);
+  await noor.reads("on main", CODE);
+  // No move of the process waits for what the commit says: the work here is done.
+  await noor.press("Not ready any more");
+});
+
+test("what stands against changes is counted, and a press shows it alone", async () => {
+  await ivo.open("/p/TIX/ship");
+  const rows = () => ivo.page.$$eval(".work-row", (found) => found.length);
+  const all = await rows();
+  const words = `[aria-label="What stands against it"] button[data-grave]`;
+  const counted = Number(/\d+/.exec(await ivo.text(words))![0]);
+  await ivo.click(words);
+  await ivo.page.waitForFunction(
+    (before) => document.querySelectorAll(".work-row").length < before,
+    {},
+    all,
+  );
+  expect(await rows()).toBe(counted);
+  await ivo.click(words);
+  await ivo.page.waitForFunction(
+    (before) => document.querySelectorAll(".work-row").length === before,
+    {},
+    all,
+  );
+});
+
+test("a lead says how branches are named, sees what it comes to, and takes it back; what cannot be is said", async () => {
+  const ines = await browser.person(app.address(), "Ines Dahl");
+  await ines.open("/p/TIX/ship");
+  await ines.press("How code goes");
+  const field = "form[aria-label='How code goes'] input.key";
+  const write = async (pattern: string) => {
+    await ines.page.click(field, { count: 3 });
+    await ines.page.type(field, pattern);
+  };
+  await write("{initials}");
+  await ines.reads("put {key} into the pattern");
+  await ines.press("Store it");
+  await ines.reads("put {key} into the pattern", "form [role=alert]");
+  await write("work/{key}");
+  await ines.reads("For Ines it would be work/tix-606");
+  await ines.press("Store it");
+  await ines.reads("How code goes is changed.");
+  await ines.open("/p/TIX/items/TIX-100");
+  await ines.reads("work/tix-100", CODE);
+  await ines.open("/p/TIX/ship");
+  await ines.press("1 unknown address");
+  await ines.choose("Who commits as ivo@boathouse.example", "Ivo Sandell");
+  await ines.reads("Everybody who commits is known.");
+});
