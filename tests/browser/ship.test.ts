@@ -134,7 +134,7 @@ test("a card's branch name is copied by a key, pushed, proposed, approved by som
   await noor.reads("approved by Ivo Sandell", CODE);
   await noor.reads("on main", CODE);
   // No move of the process waits for what the commit says: the work here is done.
-  await noor.press("Not ready any more");
+  await noor.reads(/Ready for .*: take back/);
 });
 
 test("what stands against changes is counted, and a press shows it alone", async () => {
