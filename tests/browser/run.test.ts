@@ -95,7 +95,7 @@ test("two at once take ports of their own, each answers as itself; a dead proces
   expect(first.instance).not.toBe(second.instance);
 
   // The worker, then the application, die without a word.
-  for (const program of ["worker.cjs", "serve.cjs", "mail-stand-in.cjs"]) {
+  for (const program of ["worker.cjs", "serve.cjs", "mail-stand-in.cjs", "code-stand-in.cjs"]) {
     const before = childrenOf(one).find((c) => c.program === program)!;
     process.kill(before.pid, "SIGKILL");
     const after = await until(
@@ -110,6 +110,12 @@ test("two at once take ports of their own, each answers as itself; a dead proces
   ).toBe(true);
   expect((await health(one)).instance).toBe(first.instance);
   expect((await health(two)).instance).toBe(second.instance);
+
+  // The code host stands where it stood, and is another one than its neighbour's.
+  const codeOf = (of: Running) => /Code is kept at (\S+)/.exec(of.said())![1];
+  expect(codeOf(one)).not.toBe(codeOf(two));
+  const kept = await until(() => fetch(codeOf(one)).catch(() => null));
+  expect(await kept.text()).toContain("Repositories");
 
   // Mail still finds its way from the mailbox to the product: both ends stand where they stood.
   const mailbox = /mailbox at (\S+)/.exec(one.said())![1];
@@ -143,7 +149,7 @@ test("two at once take ports of their own, each answers as itself; a dead proces
   expect(await view.json()).toMatchObject({ takes: true, standIn: mailbox });
 
   const pids = childrenOf(one).map((c) => c.pid);
-  expect(pids).toHaveLength(3);
+  expect(pids).toHaveLength(4);
   const ended = new Promise<number | null>((resolve) =>
     one.head.once("exit", (code) => resolve(code)),
   );
@@ -156,7 +162,7 @@ test("two at once take ports of their own, each answers as itself; a dead proces
 test("when the head itself is killed nothing runs on without it", async () => {
   const two = started.find(({ head }) => head.exitCode === null)!;
   const pids = childrenOf(two).map((c) => c.pid);
-  expect(pids).toHaveLength(3);
+  expect(pids).toHaveLength(4);
   two.head.kill("SIGKILL");
   await until(() => pids.every(isGone));
 });
