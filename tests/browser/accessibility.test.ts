@@ -25,6 +25,7 @@ const SCREENS: [name: string, path: string, ready: string][] = [
   ["sprint", "/p/TIX/plan/sprints", "section[aria-label='Day by day']"],
   ["parts", "/p/TIX/plan/parts", "section[aria-label=Open]"],
   ["changes", "/p/TIX/ship", ".work-row"],
+  ["reviews", "/p/TIX/ship/reviews", ".review-row"],
   ["withdrawn", "/p/TIX/plan/withdrawn", "[aria-label^='Bring back']"],
   ["board", "/p/TIX/flow", ".card"],
   ["table in groups", "/p/TIX/flow?as=table&groups=priority", "[data-row]"],

@@ -531,6 +531,8 @@ const READS: Record<string, string[]> = {
   "/p/[key]/plan/import": ["/p/TIX/plan/import"],
   "/p/[key]/plan/sizing": ["/p/TIX/plan/sizing"],
   "/p/[key]/ship": ["/p/TIX/ship"],
+  "/p/[key]/ship/reviews": ["/p/TIX/ship/reviews"],
+  "/api/projects/[key]/ship/reviews": ["/api/projects/TIX/ship/reviews"],
   "/api/projects/[key]/ship/code": ["/api/projects/TIX/ship/code"],
   "/api/projects/[key]/item-table/file": ["/api/projects/TIX/item-table/file"],
   "/p/[key]/plan/time": ["/p/TIX/plan/time"],

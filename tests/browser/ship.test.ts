@@ -6,7 +6,8 @@ import { promisify } from "node:util";
 import { closeDatabase } from "@/db/connection";
 import { editSource } from "@/server/events/sources";
 import { startCodeStandIn, type CodeStandIn } from "../../standins/code/server";
-import { INES } from "../server/setup/people";
+import { move } from "../server/setup/board";
+import { INES, NOOR } from "../server/setup/people";
 import { freePort, givenApplication } from "./setup/application";
 import { onBoard } from "./setup/on-board";
 import { givenBrowser, type Person } from "./setup/person";
@@ -135,6 +136,30 @@ test("a card's branch name is copied by a key, pushed, proposed, approved by som
   await noor.reads("on main", CODE);
   // No move of the process waits for what the commit says: the work here is done.
   await noor.reads(/Ready for .*: take back/);
+});
+
+test("what nobody reads yet is taken by a press, given to another one with a reason, and given back", async () => {
+  const { id, key } = await onBoard(noor, "Who reads this");
+  await move(NOOR, id, "Waiting for review", {});
+  await ivo.open("/p/TIX/ship/reviews");
+  const nobodys = `section[aria-label="Nobody’s yet"] [data-key="${key}"]`;
+  const mine = `section[aria-label=Yours] [data-key="${key}"]`;
+  await ivo.page.waitForSelector(nobodys);
+  await ivo.click(`[aria-label="I review ${key}"]`);
+  await ivo.page.waitForSelector(mine);
+  await ivo.reads("you", mine);
+  await ivo.press("Undo");
+  await ivo.page.waitForSelector(nobodys);
+  await ivo.openMenu(`[aria-label="Who reviews ${key}"]`);
+  await ivo.reads("to review", "[role=menu]");
+  const offered = await ivo.page.$$eval("[role=menuitem] b", (all) => all.map((b) => b.innerText));
+  expect(offered).not.toContain("Noor Bakri");
+  await ivo.keys("ArrowDown");
+  await ivo.keys("Enter");
+  await ivo.page.waitForSelector(`section[aria-label="With others"] [data-key="${key}"]`);
+  await ivo.click(`[data-key="${key}"] [data-opens]`);
+  await ivo.press("Start review", `//aside[@aria-label="Item ${key}"]`);
+  await ivo.reads("In review", `[data-key="${key}"]`);
 });
 
 test("what stands against changes is counted, and a press shows it alone", async () => {

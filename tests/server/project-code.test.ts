@@ -8,7 +8,8 @@ import { setAuthor } from "@/server/ship/authors";
 import { readBranchName } from "@/server/ship/branch-name";
 import { readProjectCode } from "@/server/ship/read-project-code";
 import { editShipSettings } from "@/server/ship/settings";
-import { itemIn, refusalOf, send } from "./setup/board";
+import { readReviewQueue } from "@/server/ship/review-queue";
+import { itemIn, move, refusalOf, send } from "./setup/board";
 import { changeSaid, commit, pushed } from "./setup/code-host";
 import { delivery, post } from "./setup/events";
 import { INES, IVO, NOOR } from "./setup/people";
@@ -128,4 +129,49 @@ test("the demo's code agrees with its items: what is merged is on main, what is 
       expect(work.commits.some(({ onMain }) => onMain)).toBe(false);
     }
   }
+});
+
+describe("what waits for a review", () => {
+  const rowOf = async (viewer: typeof INES, key: string) =>
+    (await readReviewQueue(viewer, "TIX")).rows.find((row) => row.key === key);
+
+  test("stands there from being handed on until it is passed, with its work, and is never offered to its writers", async () => {
+    const { id, key } = await keyed("To be read");
+    expect(await rowOf(INES, key)).toBeUndefined();
+    const branch = fresh(`id/${key.toLowerCase()}`);
+    const ivo = { name: "Ivo Sandell", mail: "ivo.sandell@saltmarsh.example" };
+    await post(pushed(branch, [commit("Work", { author: ivo })]));
+    await move(NOOR, id, "Waiting for review", {});
+    const row = (await rowOf(INES, key))!;
+    expect(row).toMatchObject({
+      ...{ stateName: "Waiting for review", begun: false, days: 1, reviewer: null },
+      ...{ builder: "Noor Bakri", works: [{ branch }] },
+    });
+    const offered = row.offered.map(({ id: who }) => who);
+    expect(offered.length).toBeGreaterThan(0);
+    for (const writer of ["noor", "ivo"]) expect(offered).not.toContain(writer);
+  });
+
+  test("what somebody may not see is not in it, and still counts for whoever reads it", async () => {
+    const { id, key } = await keyed("Read in secret");
+    await move(NOOR, id, "Waiting for review", {});
+    const [before] = (await rowOf(INES, key))!.offered;
+    const { version } = (await readItem(INES, key)).item;
+    const changes = { restricted: true, reviewerId: before.id };
+    await send(INES, id, { kind: "edit", seenVersion: version, changes });
+    expect(await rowOf(IVO, key)).toBeUndefined();
+    expect((await rowOf(INES, key))!.reviewer?.id).toBe(before.id);
+    const { key: other, id: otherId } = await keyed("Another");
+    await move(NOOR, otherId, "Waiting for review", {});
+    const after = (await rowOf(IVO, other))!.offered.find(({ id: who }) => who === before.id);
+    const waiting = (why: string) => Number(/^(\d+) to review/.exec(why)?.[1] ?? 0);
+    expect(waiting(after!.why)).toBe(waiting(before.why) + 1);
+  });
+
+  test("how long reviews take is known from the demo's changes", async () => {
+    const { firstLook, merged } = await readReviewQueue(INES, "TIX");
+    expect(firstLook!.of).toBeGreaterThan(20);
+    expect(firstLook!.median).toBeGreaterThan(0);
+    expect(merged!.median).toBeGreaterThanOrEqual(firstLook!.median);
+  });
 });

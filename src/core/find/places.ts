@@ -150,6 +150,12 @@ export const PROJECT_PLACES: readonly ProjectPlace[] = [
     needs: "read project",
     also: ["Ship", "code", "branches", "merge", "commits", "closing words"],
   },
+  {
+    name: "Reviews",
+    path: "/ship/reviews",
+    needs: "read project",
+    also: ["what I have to review", "reviewer", "queue"],
+  },
   { name: "Learn", path: "/learn", needs: "read flow", also: ["charts", "flow figures"] },
 ];
 

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { answered, contract, DONE } from "@/core/contract/contract";
 import type { ProjectCode } from "./open-work";
+import type { ReviewQueue } from "./review-queue";
 import { shipSettingsBody } from "./ship-settings";
 
 export const shipContract = {
@@ -10,6 +11,13 @@ export const shipContract = {
     path: "/api/projects/:key/ship/code",
     answer: answered<ProjectCode>(),
     kept: "project code",
+  }),
+  /** What waits for a review, and who could read it. */
+  reviews: contract({
+    method: "GET",
+    path: "/api/projects/:key/ship/reviews",
+    answer: answered<ReviewQueue>(),
+    kept: "reviews",
   }),
   /** How its branches are named, by which words commits close, when a branch is old. */
   settings: contract({

@@ -1,22 +1,12 @@
-import { desc, eq, inArray, or } from "drizzle-orm";
+import { eq } from "drizzle-orm";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { LinkedChange } from "@/core/item/outside";
 import { inOrderOfWork, type CodeWork, type ItemCode } from "@/core/ship/item-code";
 import type { Reader } from "@/db/connection";
-import {
-  codeBranch,
-  codeChange,
-  codeCommit,
-  codeRepository,
-  codeReview,
-  eventSource,
-  itemCode,
-} from "@/db/schema";
+import { codeRepository, eventSource } from "@/db/schema";
 import { peopleOfMails } from "./code-people";
-import { among, commitView, mailsIn, worksOf, type CodeRows } from "./works";
-
-/** So many commits are shown; an item with more is known by its changes. */
-const MOST = 200;
+import { readCodeRows } from "./code-rows";
+import { commitView, mailsIn, worksOf } from "./works";
 
 /**
  * What an item has in the code hosts that its project hears of. Whoever may see the item may see it.
@@ -26,7 +16,7 @@ export async function readItemCode(
   { id, projectId, outside: { changes } }: Pick<ItemSnapshot, "id" | "projectId" | "outside">,
 ): Promise<Omit<ItemCode, "branchName">> {
   const [rows, [repository]] = await Promise.all([
-    readRows(reader, id),
+    readCodeRows(reader, [id]),
     reader
       .select({ id: codeRepository.id })
       .from(codeRepository)
@@ -49,69 +39,8 @@ export async function readItemCode(
   };
 }
 
-/** What an item is linked to, with the commits of its branches and the branches of its changes. */
-async function readRows(reader: Reader, itemId: string): Promise<CodeRows> {
-  const links = await reader.select().from(itemCode).where(eq(itemCode.itemId, itemId));
-  if (links.length === 0)
-    return { repositories: new Map(), branches: [], changes: [], commits: [], reviews: [] };
-  const of = (kind: (typeof links)[number]["kind"]) => links.filter((link) => link.kind === kind);
-  const changes = await reader
-    .select()
-    .from(codeChange)
-    .where(among(codeChange.repositoryId, codeChange.name, of("change")));
-  const onBranches = [
-    ...of("branch"),
-    ...changes.flatMap(({ repositoryId, branch }) =>
-      branch === null ? [] : [{ repositoryId, name: branch }],
-    ),
-  ];
-  const [repositories, branches, commits, reviews] = await Promise.all([
-    reader
-      .select({ id: codeRepository.id, name: codeRepository.name })
-      .from(codeRepository)
-      .where(
-        inArray(
-          codeRepository.id,
-          links.map(({ repositoryId }) => repositoryId),
-        ),
-      ),
-    reader
-      .select()
-      .from(codeBranch)
-      .where(among(codeBranch.repositoryId, codeBranch.name, onBranches)),
-    reader
-      .select()
-      .from(codeCommit)
-      .where(
-        or(
-          among(codeCommit.repositoryId, codeCommit.hash, of("commit")),
-          among(codeCommit.repositoryId, codeCommit.branch, onBranches),
-        ),
-      )
-      .orderBy(desc(codeCommit.authoredAt), desc(codeCommit.hash))
-      .limit(MOST),
-    reader
-      .select()
-      .from(codeReview)
-      .where(
-        inArray(
-          codeReview.changeId,
-          changes.map(({ id }) => id),
-        ),
-      )
-      .orderBy(desc(codeReview.at)),
-  ]);
-  return {
-    repositories: new Map(repositories.map(({ id, name }) => [id, name])),
-    branches,
-    changes,
-    commits,
-    reviews,
-  };
-}
-
 /** Changes of which the events say no more than their names. */
-const byNameAlone = (
+export const byNameAlone = (
   linked: readonly LinkedChange[],
   known: readonly { name: string }[],
 ): CodeWork[] =>

@@ -1,6 +1,9 @@
 import { PlacesNav, type Place } from "@/ui/frame/places-nav";
 
-const PLACES: readonly Place[] = [{ path: "", title: "Changes" }];
+const PLACES: readonly Place[] = [
+  { path: "", title: "Changes" },
+  { path: "/reviews", title: "Reviews" },
+];
 
 /** The places of Ship. */
 export const ShipNav = ({ projectKey }: { projectKey: string }) => (
