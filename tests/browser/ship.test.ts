@@ -145,7 +145,7 @@ test("what nobody reads yet is taken by a press, given to another one with a rea
   const nobodys = `section[aria-label="Nobody’s yet"] [data-key="${key}"]`;
   const mine = `section[aria-label=Yours] [data-key="${key}"]`;
   await ivo.page.waitForSelector(nobodys);
-  await ivo.click(`[aria-label="I review ${key}"]`);
+  await ivo.click(`[aria-label="I read it: ${key}"]`);
   await ivo.page.waitForSelector(mine);
   await ivo.reads("you", mine);
   await ivo.press("Undo");

@@ -5,6 +5,7 @@ import {
   FIRST_CLOSING_WORDS,
   ITEM_KEY,
 } from "@/core/ship/closing-words";
+import { hashesIn } from "@/core/ship/hashes-in";
 import { keysNamed } from "@/core/ship/keys-named";
 import { revertedBy } from "@/core/ship/reverted";
 
@@ -104,6 +105,14 @@ test("keys stand in branches in small letters, between any signs", () => {
     "GATE-7",
   ]);
   expect(keysNamed(["<b>tix-1</b>"])).toEqual(["TIX-1"]);
+});
+
+test("what may be a hash: seven signs at least, with a figure and a letter", () => {
+  expect(hashesIn("see a41f09c, `b41f09c2` and A41F09C; defaced, 1234567, a41f09")).toEqual([
+    "a41f09c",
+    "b41f09c2",
+  ]);
+  expect(hashesIn("xa41f09c a41f09cz")).toEqual([]);
 });
 
 test("what git writes when it takes a commit back", () => {

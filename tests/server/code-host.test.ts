@@ -312,6 +312,27 @@ test("who may not see a restricted item sees nothing of its code either", async 
   expect(await refusalOf(readItem(IVO, key))).toBe("not found");
 });
 
+test("a commit that a comment names by its hash is told with it, to whoever may see its items", async () => {
+  const [{ id, key }, secret] = [await building("Talked about"), await building("Secret work")];
+  const beginning = (begins: string) => ({ id: begins + hashOf(randomUUID()).slice(9) });
+  const [short, other] = ["a41f09c3d", "b52e18d4c"];
+  const open = commit("Keep the ticket", beginning(short));
+  const hidden = commit(`${secret.key}: in secret`, beginning(other));
+  await post(pushed(fresh("any"), [open, hidden]));
+  await send(NOOR, id, { kind: "comment", body: `See \`${short}\`, ${other} and 1234abc.` });
+  const commitsFor = async (viewer: typeof INES) =>
+    (await readItem(viewer, key)).talk.commits as Record<string, { subject: string; by: string }>;
+  const told = { repository: "ticket-prices", subject: "Keep the ticket", by: "Ines Dahl" };
+  expect((await commitsFor(IVO))[short]).toMatchObject({ ...told, onMain: false, url: null });
+  expect(Object.keys(await commitsFor(IVO)).toSorted()).toEqual([short, other].toSorted());
+  await send(INES, secret.id, {
+    ...{ kind: "edit", changes: { restricted: true } },
+    seenVersion: (await readItem(INES, secret.key)).item.version,
+  });
+  expect(Object.keys(await commitsFor(IVO))).toEqual([short]);
+  expect(Object.keys(await commitsFor(INES))).toHaveLength(2);
+});
+
 test("the name of the next branch follows the project's pattern and whoever looks", async () => {
   const { key } = await building("Show the ticket: offline!");
   expect((await codeOf(key)).branchName).toBe(`id/${key.toLowerCase()}-show-the-ticket-offline`);

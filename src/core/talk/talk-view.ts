@@ -40,6 +40,17 @@ export interface NamedItem {
   assignee: string | null;
 }
 
+/** A commit that a text names by its hash, as a small preview. */
+export interface NamedCommit {
+  hash: string;
+  repository: string;
+  /** The first line of its message. */
+  subject: string;
+  by: string;
+  onMain: boolean;
+  url: string | null;
+}
+
 /** The talk about an item. */
 export interface Talk {
   comments: TalkComment[];
@@ -50,6 +61,8 @@ export interface Talk {
   nameable: Nameable[];
   /** Items that its texts name and that the reader may see, by key. */
   items: Record<string, NamedItem>;
+  /** Commits that its texts name, by their hashes as they are written there. */
+  commits: Record<string, NamedCommit>;
   /** Addresses that a message to the reporters goes to. */
   reporters: string[];
   following: { mine: boolean; below: boolean; count: number };

@@ -14,6 +14,7 @@ import { hiddenKeys } from "../item/hidden-keys";
 import { namedByKeys } from "../item/list/named";
 import { fileNamesAt } from "../item/read-files";
 import { nameableIn } from "../item/talk";
+import { commitsNamed } from "../ship/commits-named";
 import type { ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 
@@ -113,12 +114,14 @@ export async function readTalk(
       agreed: row.agreedId === null ? null : { owner: row.owner, dueOn: row.dueOn },
     };
   });
+  const all = [...texts, ...comments.map(({ body }) => body)];
   return {
     comments,
     closed: closed?.closing ?? null,
     lookedAt: look?.at ?? null,
     nameable,
-    items: await itemsNamed(viewer, [...texts, ...comments.map(({ body }) => body)]),
+    items: await itemsNamed(viewer, all),
+    commits: await commitsNamed(db, viewer, access.project.id, all),
     reporters,
     following,
   };

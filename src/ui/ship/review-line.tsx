@@ -86,7 +86,7 @@ function Reviewer({ row, handle }: { row: ReviewRow; handle: ReviewsHandle }) {
       )}
       <span className="flex-1" />
       {view.rights.edit && !reviewer && me && (
-        <Button small aria-label={`I review ${key}`} onClick={() => void askReviewer(row, me)}>
+        <Button small aria-label={`I read it: ${key}`} onClick={() => void askReviewer(row, me)}>
           I read it
         </Button>
       )}

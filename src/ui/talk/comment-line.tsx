@@ -39,7 +39,10 @@ export function CommentLine({
   const [editing, setEditing] = useState(false);
   const [earlier, setEarlier] = useState(false);
   const [ending, setEnding] = useState<"take back" | "empty" | null>(null);
-  const known = useMemo(() => ({ items: talk.items, nameable: talk.nameable }), [talk]);
+  const known = useMemo(() => {
+    const { items, commits, nameable } = talk;
+    return { items, commits, nameable };
+  }, [talk]);
   const { author, at, body, gone, audience } = comment;
   const when = <time title={exact(at, view.project.zone)}>{ago(at, Math.max(view.now, at))}</time>;
   if (gone !== null)
