@@ -42,6 +42,7 @@ import { eventRows } from "@/server/item/rows";
 import { beginWorld, nobodyYet } from "@/server/people/installation";
 import { projectHistory, type DemoItem } from "./history";
 import { uuidSource } from "./ids";
+import { inChunks } from "./in-chunks";
 import { loadAlerts } from "./alerts";
 import { loadItemFiles } from "./files";
 import { withTime } from "./time";
@@ -363,15 +364,6 @@ async function loadWorkflow(
     })),
   );
   return workflow;
-}
-
-const CHUNK = 400;
-
-async function inChunks<T>(
-  rows: readonly T[],
-  insert: (chunk: T[]) => Promise<unknown>,
-): Promise<void> {
-  for (let i = 0; i < rows.length; i += CHUNK) await insert(rows.slice(i, i + CHUNK));
 }
 
 /**

@@ -5,18 +5,13 @@ import type { Transaction } from "@/db/connection";
 import * as table from "@/db/schema";
 import type { HostTarget } from "../../standins/code/state";
 import { uuidSource } from "../ids";
+import { inChunks } from "../in-chunks";
 import { mailOf, PEOPLE } from "../people";
 import { seededRandom } from "@/core/forecast/random";
 import { CODE_HOST, type DemoCode } from "./with-code";
 import type { CodeStory } from "./story";
 
 type Loaded<T extends { $inferInsert: unknown }> = T["$inferInsert"][];
-
-const CHUNK = 400;
-
-async function inChunks<T>(rows: readonly T[], insert: (chunk: T[]) => Promise<unknown>) {
-  for (let i = 0; i < rows.length; i += CHUNK) await insert(rows.slice(i, i + CHUNK));
-}
 
 /**
  * Stores what a project's code host has told, as if it had been heard when it happened.

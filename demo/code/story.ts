@@ -99,20 +99,18 @@ function staysOf(events: readonly ItemEvent[], workflow: Workflow): Stay[] {
 
 const OPEN = { to: null, next: null, byId: null };
 
+/** What stories are written with. */
+interface Writing {
+  workflow: Workflow;
+  pattern: string;
+  random: Random;
+  now: Instant;
+}
+
 /** The stories of a project's items, in the order in which they began. */
 export function codeStories(
   items: readonly DemoItem[],
-  {
-    workflow,
-    pattern,
-    random,
-    now,
-  }: {
-    workflow: Workflow;
-    pattern: string;
-    random: Random;
-    now: Instant;
-  },
+  { workflow, pattern, random, now }: Writing,
 ): CodeStory[] {
   const since = now - WEEKS_HEARD * WEEK;
   return items
@@ -128,17 +126,7 @@ export function codeStories(
 
 function storiesOf(
   { snapshot: item, events }: DemoItem,
-  {
-    workflow,
-    pattern,
-    random,
-    now,
-  }: {
-    workflow: Workflow;
-    pattern: string;
-    random: Random;
-    now: Instant;
-  },
+  { workflow, pattern, random, now }: Writing,
 ): CodeStory[] {
   const key = `${item.projectId.toUpperCase()}-${item.number}`;
   const builderId = item.assigneeId;

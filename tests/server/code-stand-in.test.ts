@@ -182,7 +182,8 @@ test("from a branch to main: pushed, proposed, sent back, mended, approved, merg
   await git(clone, "push", "--quiet", "--set-upstream", "origin", branchName);
   const [work] = await until(async () => {
     const { works } = await codeOf(key);
-    return works.length > 0 && works;
+    // That the branch is there is an event of its own, before the one of its commits.
+    return works.length > 0 && works[0].commits.length > 0 && works;
   });
   expect(work).toMatchObject({
     ...{ repository: "prices", branch: branchName, change: null },

@@ -1,4 +1,5 @@
-const HASH = /\b[0-9a-f]{7,40}\b/g;
+/** What may be the hash of a commit, by its signs alone. */
+export const HASH = /\b[0-9a-f]{7,40}\b/g;
 /** A text names so many at most; the others are words. */
 const MOST = 50;
 

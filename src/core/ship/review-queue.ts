@@ -1,5 +1,5 @@
 import type { Instant } from "@/core/calendar/instant";
-import type { ClassOfService } from "@/core/item/fields";
+import { CLASSES_OF_SERVICE, type ClassOfService } from "@/core/item/fields";
 import { ascending, quantile } from "@/core/flow/quantile";
 import { counted } from "@/core/formats/counted";
 import type { CodeWork } from "./item-code";
@@ -113,15 +113,14 @@ export function offeredReviewers(
     }));
 }
 
-const CLASSES: readonly ClassOfService[] = ["expedite", "fixed date", "standard", "intangible"];
-
 /** What is to be read first: by class, and within one what waits longest. */
 export const inReviewOrder = <T extends Pick<ReviewRow, "classOfService" | "since">>(
   rows: readonly T[],
 ): T[] =>
   rows.toSorted(
     (a, b) =>
-      CLASSES.indexOf(a.classOfService) - CLASSES.indexOf(b.classOfService) || a.since - b.since,
+      CLASSES_OF_SERVICE.indexOf(a.classOfService) - CLASSES_OF_SERVICE.indexOf(b.classOfService) ||
+      a.since - b.since,
   );
 
 /** The parts of the queue for whoever looks: theirs, what nobody has, and what others have. */

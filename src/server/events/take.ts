@@ -9,7 +9,7 @@ import type { CloudEvent } from "@/core/formats/cloud-event";
 import { readDeliveryEvent, type DeliveryNews } from "@/core/formats/delivery-event";
 import { readReportEvent, type ReportNews } from "@/core/formats/report-event";
 import { database, transact, type Transaction } from "@/db/connection";
-import { eventSource, project, receivedEvent } from "@/db/schema";
+import { eventSource, receivedEvent } from "@/db/schema";
 import { takeCode, keepChecks } from "../ship/take-code";
 import type { Told } from "../ship/item-code";
 import { storeReport } from "../intake/new-report";
@@ -177,13 +177,8 @@ async function takeOne(
     );
     for (const [itemId, facts] of byItem)
       for (const { fact } of facts) await tellItem(tx, source, itemId, fact);
-    const [{ key }] = await tx
-      .select({ key: project.key })
-      .from(project)
-      .where(eq(project.id, source.projectId));
     return keysOfItems(
       tx,
-      key,
       byItem.map(([itemId]) => itemId),
     );
   });

@@ -2,6 +2,7 @@ import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
 import { parseItemKey } from "@/core/item/key";
 import type { Reader } from "@/db/connection";
 import { item, itemKey } from "@/db/schema";
+import { keyColumn } from "./key";
 
 /** More keys in one text, or from one event, are passed over. */
 const MOST = 500;
@@ -61,17 +62,13 @@ export async function itemsOfChanges(
   return rows.map(({ id }) => id);
 }
 
-/** What some items are called now, by their ids. */
-export async function keysOfItems(
-  reader: Reader,
-  prefix: string,
-  ids: readonly string[],
-): Promise<string[]> {
+/** What some items are called now, in the order of their numbers. */
+export async function keysOfItems(reader: Reader, ids: readonly string[]): Promise<string[]> {
   if (ids.length === 0) return [];
   const rows = await reader
-    .select({ number: item.number })
+    .select({ key: keyColumn })
     .from(item)
     .where(inArray(item.id, [...ids]))
     .orderBy(item.number);
-  return rows.map(({ number }) => `${prefix}-${number}`);
+  return rows.map(({ key }) => key);
 }

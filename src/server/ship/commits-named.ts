@@ -1,13 +1,14 @@
-import { and, eq, inArray, or, sql } from "drizzle-orm";
-import { cutText } from "@/core/formats/cut-text";
+import { and, inArray, or, sql } from "drizzle-orm";
 import { grouped } from "@/core/item/grouped";
 import { hashesIn } from "@/core/ship/hashes-in";
+import { subjectOf } from "@/core/ship/subject";
 import type { NamedCommit } from "@/core/talk/talk-view";
 import type { Reader } from "@/db/connection";
-import { codeCommit, codeRepository, eventSource, itemCode } from "@/db/schema";
+import { codeCommit, itemCode } from "@/db/schema";
 import { namedItems } from "../item/list/named";
 import type { Viewer } from "../people/viewer";
 import { peopleOfMails } from "./code-people";
+import { repositoriesOf } from "./repository";
 
 /** Of so many hashes in texts it is looked up what they are. */
 const MOST = 50;
@@ -26,12 +27,13 @@ export async function commitsNamed(
   const hashes = [...new Set(texts.flatMap(hashesIn))].slice(0, MOST);
   if (hashes.length === 0) return {};
   const begins = hashes.map((hash) => sql`starts_with(${codeCommit.hash}, ${hash})`);
+  const repositories = new Map(
+    (await repositoriesOf(reader, projectId)).map(({ id, name }) => [id, name]),
+  );
   const rows = await reader
-    .select({ commit: codeCommit, repository: codeRepository.name })
+    .select()
     .from(codeCommit)
-    .innerJoin(codeRepository, eq(codeRepository.id, codeCommit.repositoryId))
-    .innerJoin(eventSource, eq(eventSource.id, codeRepository.sourceId))
-    .where(and(eq(eventSource.projectId, projectId), or(...begins)))
+    .where(and(inArray(codeCommit.repositoryId, [...repositories.keys()]), or(...begins)))
     .limit(2 * MOST);
   if (rows.length === 0) return {};
   const links = await reader
@@ -40,7 +42,7 @@ export async function commitsNamed(
     .where(
       inArray(
         itemCode.name,
-        rows.flatMap(({ commit }) => [commit.hash, commit.branch]),
+        rows.flatMap(({ hash, branch }) => [hash, branch]),
       ),
     );
   const seen = await namedItems(
@@ -49,23 +51,24 @@ export async function commitsNamed(
     reader,
   );
   const byPlace = grouped(links, ({ repositoryId, name }) => `${repositoryId} ${name}`);
-  const shown = rows.filter(({ commit: { repositoryId, hash, branch } }) =>
+  const shown = rows.filter(({ repositoryId, hash, branch }) =>
     [hash, branch]
       .flatMap((name) => byPlace.get(`${repositoryId} ${name}`) ?? [])
       .every(({ itemId }) => seen.has(itemId)),
   );
   const person = await peopleOfMails(
     reader,
-    shown.map(({ commit }) => commit.authorMail),
+    shown.map(({ authorMail }) => authorMail),
   );
   return Object.fromEntries(
     hashes.flatMap((written) => {
-      const fitting = shown.filter(({ commit }) => commit.hash.startsWith(written));
+      const fitting = shown.filter(({ hash }) => hash.startsWith(written));
       if (fitting.length !== 1) return [];
-      const [{ commit, repository }] = fitting;
+      const [commit] = fitting;
       const named: NamedCommit = {
-        ...{ hash: commit.hash, repository, url: commit.url, onMain: commit.mainAt !== null },
-        subject: cutText(commit.message.trimStart().split("\n", 1)[0], SUBJECT),
+        ...{ hash: commit.hash, url: commit.url, onMain: commit.mainAt !== null },
+        repository: repositories.get(commit.repositoryId)!,
+        subject: subjectOf(commit.message, SUBJECT),
         by: person(commit.authorMail, commit.authorName).name,
       };
       return [[written, named] as const];

@@ -1,10 +1,9 @@
-import { eq } from "drizzle-orm";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { LinkedChange } from "@/core/item/outside";
 import { inOrderOfWork, type CodeWork, type ItemCode } from "@/core/ship/item-code";
 import type { Reader } from "@/db/connection";
-import { codeRepository, eventSource } from "@/db/schema";
 import { peopleOfMails } from "./code-people";
+import { repositoriesOf } from "./repository";
 import { readCodeRows } from "./code-rows";
 import { commitView, mailsIn, worksOf } from "./works";
 
@@ -17,12 +16,7 @@ export async function readItemCode(
 ): Promise<Omit<ItemCode, "branchName">> {
   const [rows, [repository]] = await Promise.all([
     readCodeRows(reader, [id]),
-    reader
-      .select({ id: codeRepository.id })
-      .from(codeRepository)
-      .innerJoin(eventSource, eq(eventSource.id, codeRepository.sourceId))
-      .where(eq(eventSource.projectId, projectId))
-      .limit(1),
+    repositoriesOf(reader, projectId).limit(1),
   ]);
   const person = await peopleOfMails(reader, mailsIn(rows));
   const works = worksOf(rows, changes, person);

@@ -14,9 +14,7 @@ import {
   codeBranch,
   codeChange,
   codeCommit,
-  codeRepository,
   codeReview,
-  eventSource,
   itemCode,
   person,
 } from "@/db/schema";
@@ -26,6 +24,7 @@ import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { hasCodeHost } from "./code-host";
 import { peopleOfMails } from "./code-people";
+import { repositoriesOf } from "./repository";
 import { shipSettingsOf } from "./settings";
 import { among, mailsIn, worksOf, type CodeRows } from "./works";
 
@@ -44,11 +43,7 @@ export async function readProjectCode(
   const access = await enterProject({ reader, viewer, where, action: "read project" });
   const of = access.project;
   const mayEdit = access.may("edit workflow");
-  const repositories = await reader
-    .select({ id: codeRepository.id, name: codeRepository.name })
-    .from(codeRepository)
-    .innerJoin(eventSource, eq(eventSource.id, codeRepository.sourceId))
-    .where(eq(eventSource.projectId, of.id));
+  const repositories = await repositoriesOf(reader, of.id);
   const ids = repositories.map(({ id }) => id);
   const [rows, strangers, { people }] = await Promise.all([
     readRows(reader, repositories),

@@ -1,8 +1,8 @@
 import { and, eq } from "drizzle-orm";
 import { v7 as newId } from "uuid";
 import type { Instant } from "@/core/calendar/instant";
-import type { Transaction } from "@/db/connection";
-import { codeRepository } from "@/db/schema";
+import type { Reader, Transaction } from "@/db/connection";
+import { codeRepository, eventSource } from "@/db/schema";
 
 /** A repository that a source speaks of, for the first time or again; its row is locked. */
 export async function repositoryOf(
@@ -21,3 +21,11 @@ export async function repositoryOf(
     .for("update");
   return id;
 }
+
+/** The repositories that a project hears of. */
+export const repositoriesOf = (reader: Reader, projectId: string) =>
+  reader
+    .select({ id: codeRepository.id, name: codeRepository.name })
+    .from(codeRepository)
+    .innerJoin(eventSource, eq(eventSource.id, codeRepository.sourceId))
+    .where(eq(eventSource.projectId, projectId));

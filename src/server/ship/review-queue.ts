@@ -13,7 +13,7 @@ import {
 } from "@/core/ship/review-queue";
 import { meaningOf } from "@/core/workflow/state-meaning";
 import { database, type Reader } from "@/db/connection";
-import { codeChange, codeRepository, codeReview, eventSource, item, itemCode } from "@/db/schema";
+import { codeChange, codeReview, item, itemCode } from "@/db/schema";
 import { hoursOf } from "../alerts/hours";
 import { seenIn } from "../item/list/enter";
 import { seenOf } from "../item/list/named";
@@ -26,6 +26,7 @@ import type { Viewer } from "../people/viewer";
 import { loadProjectWorkflows } from "../workflow/load";
 import { peopleOfMails } from "./code-people";
 import { readCodeRows, rowsOfItem } from "./code-rows";
+import { repositoriesOf } from "./repository";
 import { mailsIn, worksOf } from "./works";
 
 /** More nobody reads in one go. */
@@ -148,6 +149,7 @@ async function readCandidates(
 
 /** How long changes waited for the first word of a reviewer, and to be on main. */
 async function readUsual(reader: Reader, viewer: Viewer, projectId: string, now: Instant) {
+  const repositoryIds = (await repositoriesOf(reader, projectId)).map(({ id }) => id);
   const changes = await reader
     .select({
       id: codeChange.id,
@@ -158,11 +160,9 @@ async function readUsual(reader: Reader, viewer: Viewer, projectId: string, now:
       status: codeChange.status,
     })
     .from(codeChange)
-    .innerJoin(codeRepository, eq(codeRepository.id, codeChange.repositoryId))
-    .innerJoin(eventSource, eq(eventSource.id, codeRepository.sourceId))
     .where(
       and(
-        eq(eventSource.projectId, projectId),
+        inArray(codeChange.repositoryId, repositoryIds),
         gte(codeChange.openedAt, now - USUAL_DAYS * DAY),
         isNotNull(codeChange.authorMail),
       ),
@@ -182,12 +182,7 @@ async function readUsual(reader: Reader, viewer: Viewer, projectId: string, now:
     reader
       .select()
       .from(itemCode)
-      .where(
-        and(
-          eq(itemCode.kind, "change"),
-          inArray(itemCode.repositoryId, [...new Set(changes.map((one) => one.repositoryId))]),
-        ),
-      ),
+      .where(and(eq(itemCode.kind, "change"), inArray(itemCode.repositoryId, repositoryIds))),
   ]);
   const seen = await seenOf(viewer, [...new Set(links.map(({ itemId }) => itemId))]);
   const byChange = grouped(links, ({ repositoryId, name }) => `${repositoryId} ${name}`);

@@ -3,10 +3,10 @@ import type { Instant } from "@/core/calendar/instant";
 import type { ChangeChecks } from "@/core/item/outside";
 import type { CodeNews } from "@/core/ship/code-event";
 import type { Transaction } from "@/db/connection";
-import { codeChange, codeRepository, eventSource } from "@/db/schema";
+import { codeChange } from "@/db/schema";
 import { announce } from "../events/announce";
 import { itemsOfBranch, itemsOfCode, type Told } from "./item-code";
-import { repositoryOf } from "./repository";
+import { repositoriesOf, repositoryOf } from "./repository";
 import { takeBranch, takePush } from "./take-push";
 import { takeChange, takeReview } from "./take-change";
 import type { Taking } from "./taking";
@@ -75,16 +75,12 @@ export async function keepChecks(
   projectId: string,
   { change, checks, commit, at }: Checked,
 ): Promise<boolean> {
-  const sources = tx
-    .select({ id: eventSource.id })
-    .from(eventSource)
-    .where(eq(eventSource.projectId, projectId));
+  const repositoryIds = (await repositoriesOf(tx, projectId)).map(({ id }) => id);
   const rows = await tx
     .select({ id: codeChange.id, head: codeChange.head, checksAt: codeChange.checksAt })
     .from(codeChange)
-    .innerJoin(codeRepository, eq(codeRepository.id, codeChange.repositoryId))
-    .where(and(eq(codeChange.name, change), inArray(codeRepository.sourceId, sources)))
-    .for("update", { of: codeChange });
+    .where(and(eq(codeChange.name, change), inArray(codeChange.repositoryId, repositoryIds)))
+    .for("update");
   if (rows.length === 0) return true;
   const counting = rows.filter(
     ({ head, checksAt }) =>

@@ -1,7 +1,7 @@
 import { sql, type SQL } from "drizzle-orm";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
-import { cutText } from "@/core/formats/cut-text";
 import { grouped } from "@/core/item/grouped";
+import type { DiffSize } from "@/core/ship/code-event";
 import { latestFirst } from "@/core/ship/commit-order";
 import type { LinkedChange } from "@/core/item/outside";
 import {
@@ -11,6 +11,7 @@ import {
   type CodeReview,
   type CodeWork,
 } from "@/core/ship/item-code";
+import { subjectOf } from "@/core/ship/subject";
 import type { codeBranch, codeChange, codeCommit, codeReview } from "@/db/schema";
 import type { peopleOfMails } from "./code-people";
 
@@ -24,9 +25,6 @@ type ChangeRow = typeof codeChange.$inferSelect;
 type CommitRow = typeof codeCommit.$inferSelect;
 type ReviewRow = typeof codeReview.$inferSelect;
 export type Naming = Awaited<ReturnType<typeof peopleOfMails>>;
-
-/** Longer first lines are cut. */
-const SUBJECT = 300;
 
 /** Rows that belong together. */
 export interface CodeRows {
@@ -91,14 +89,8 @@ function workOf(
     (row) => row.repositoryId === repositoryId && row.branch === name,
   );
   const commits = latestFirst(own).map((row) => commitView(row, person));
-  const size =
-    change?.files != null
-      ? {
-          files: change.files,
-          insertions: change.insertions ?? 0,
-          deletions: change.deletions ?? 0,
-        }
-      : sizeTogether(commits.filter(({ leftBehind }) => !leftBehind));
+  const told = change ? sizeOf(change) : null;
+  const size = told ?? sizeTogether(commits.filter(({ leftBehind }) => !leftBehind));
   return {
     id: change ? change.id : `${repositoryId} ${name}`,
     repository: rows.repositories.get(repositoryId)!,
@@ -110,6 +102,12 @@ function workOf(
     at: Math.max(change?.toldAt ?? 0, branch?.pushedAt ?? branch?.toldAt ?? 0),
   };
 }
+
+/** How large a difference is, as its row says; null where nobody told. */
+const sizeOf = ({ files, insertions, deletions }: Sized): DiffSize | null =>
+  files === null ? null : { files, insertions: insertions ?? 0, deletions: deletions ?? 0 };
+
+type Sized = Pick<CommitRow, "files" | "insertions" | "deletions">;
 
 function changeView(
   { reviews }: CodeRows,
@@ -137,13 +135,12 @@ function changeView(
 }
 
 export function commitView(row: CommitRow, person: Naming): CodeCommit {
-  const { files, insertions, deletions } = row;
   return {
     hash: row.hash,
-    subject: cutText(row.message.trimStart().split("\n", 1)[0], SUBJECT),
+    subject: subjectOf(row.message),
     by: person(row.authorMail, row.authorName),
     authoredAt: row.authoredAt,
-    size: files === null ? null : { files, insertions: insertions ?? 0, deletions: deletions ?? 0 },
+    size: sizeOf(row),
     url: row.url,
     onMain: row.mainAt !== null,
     leftBehind: row.leftBehindAt !== null,

@@ -115,13 +115,17 @@ export async function readTalk(
     };
   });
   const all = [...texts, ...comments.map(({ body }) => body)];
+  const [items, commits] = await Promise.all([
+    itemsNamed(viewer, all),
+    commitsNamed(db, viewer, access.project.id, all),
+  ]);
   return {
     comments,
     closed: closed?.closing ?? null,
     lookedAt: look?.at ?? null,
     nameable,
-    items: await itemsNamed(viewer, all),
-    commits: await commitsNamed(db, viewer, access.project.id, all),
+    items,
+    commits,
     reporters,
     following,
   };

@@ -1,6 +1,6 @@
 "use client";
 import { Copy } from "lucide-react";
-import { useId, useState } from "react";
+import { useState } from "react";
 import { counted } from "@/core/formats/counted";
 import type { CodeWork } from "@/core/ship/item-code";
 import { TextButton } from "@/ui/kit/button";
@@ -9,6 +9,8 @@ import { exact, ago } from "@/ui/kit/time";
 import type { ItemHandle } from "@/ui/item/use-item";
 import { branchCopied } from "./copy-branch-name";
 import { CommitList } from "./commit-list";
+import { HostLink } from "./host-link";
+import { useCommitsOpen } from "./use-commits-open";
 import { WorkCourse } from "./work-course";
 import { WorkWords } from "./work-words";
 
@@ -72,22 +74,14 @@ const STATUS = { open: "open", merged: "merged", abandoned: "given up" } as cons
 /** A branch with the change that it became, and its commits where they are wanted. */
 function WorkLine({ work, zone, now }: { work: CodeWork; zone: string; now: number }) {
   const { branch, repository, change, commits, at } = work;
-  const [open, setOpen] = useState(false);
-  const list = useId();
-  const turn = () => setOpen(!open);
+  const commitsOpen = useCommitsOpen();
   const status = change ? STATUS[change.status] : "not proposed yet";
   const name = branch ?? change?.name ?? "";
   return (
     <li className="work-line" data-branch={branch} data-status={status}>
       <p className="flex items-baseline gap-2">
         <span className="key min-w-0 flex-1 truncate !text-ink" title={name}>
-          {change?.url ? (
-            <a className="link" href={change.url} target="_blank" rel="noreferrer noopener">
-              {name}
-            </a>
-          ) : (
-            name
-          )}
+          <HostLink url={change?.url ?? null}>{name}</HostLink>
         </span>
         <b
           className={`shrink-0 text-[12.5px] ${change?.status === "open" ? "text-signal-ink" : change?.status === "merged" ? "text-done" : "text-ink-soft"}`}
@@ -105,10 +99,10 @@ function WorkLine({ work, zone, now }: { work: CodeWork; zone: string; now: numb
         </span>
       </p>
       <p className="text-[12.5px] text-ink-soft">
-        <WorkWords work={work} name={name} commitsOpen={{ open, list, turn }} />
+        <WorkWords work={work} name={name} commitsOpen={commitsOpen} />
       </p>
-      {open && (
-        <div id={list}>
+      {commitsOpen.open && (
+        <div id={commitsOpen.list}>
           <CommitList commits={commits} zone={zone} now={now} />
         </div>
       )}

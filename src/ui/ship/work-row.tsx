@@ -1,5 +1,4 @@
 "use client";
-import { useId, useState } from "react";
 import { counted } from "@/core/formats/counted";
 import { GRAVE, obstaclesOf, type ProjectWork } from "@/core/ship/open-work";
 import type { ShipSettings } from "@/core/ship/ship-settings";
@@ -9,6 +8,8 @@ import { usePanel } from "@/ui/kit/panel-context";
 import { ago, exact } from "@/ui/kit/time";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
 import { CommitList } from "./commit-list";
+import { HostLink } from "./host-link";
+import { useCommitsOpen } from "./use-commits-open";
 import { WorkCourse } from "./work-course";
 import { WorkWords } from "./work-words";
 
@@ -25,9 +26,7 @@ export function WorkRow({
   now: number;
 }) {
   const { change, branch, commits, days, at, items } = work;
-  const [open, setOpen] = useState(false);
-  const list = useId();
-  const turn = () => setOpen(!open);
+  const commitsOpen = useCommitsOpen();
   const merged = change?.status === "merged";
   const against = merged ? [] : obstaclesOf(work, settings.branchDays);
   const weight = against.some((one) => GRAVE.has(one)) ? "grave" : against[0] && "waits";
@@ -44,21 +43,15 @@ export function WorkRow({
           </span>
           {change && (
             <span className="shrink-0">
-              {change.url ? (
-                <a className="link" href={change.url} target="_blank" rel="noreferrer noopener">
-                  {change.name}
-                </a>
-              ) : (
-                change.name
-              )}
+              <HostLink url={change.url}>{change.name}</HostLink>
             </span>
           )}
         </p>
         <p className="text-[12.5px] text-ink-soft">
-          <WorkWords work={work} name={name} commitsOpen={{ open, list, turn }} />
+          <WorkWords work={work} name={name} commitsOpen={commitsOpen} />
         </p>
-        {open && (
-          <div id={list}>
+        {commitsOpen.open && (
+          <div id={commitsOpen.list}>
             <CommitList commits={commits} zone={zone} now={now} />
           </div>
         )}

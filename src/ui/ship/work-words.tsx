@@ -2,6 +2,7 @@ import type { ReactNode } from "react";
 import { counted } from "@/core/formats/counted";
 import { TextButton } from "@/ui/kit/button";
 import { behindWords } from "@/core/ship/open-work";
+import type { CommitsOpen } from "./use-commits-open";
 import type { CodeChange, CodeWork } from "@/core/ship/item-code";
 import type { DiffSize } from "@/core/ship/code-event";
 
@@ -40,7 +41,7 @@ export function WorkWords({
 }: {
   work: CodeWork;
   name: string;
-  commitsOpen: { open: boolean; turn: () => void; list: string };
+  commitsOpen: CommitsOpen;
 }) {
   const told: ReactNode[] = [
     ...(commits.length > 0

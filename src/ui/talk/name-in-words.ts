@@ -1,3 +1,4 @@
+import { HASH } from "@/core/ship/hashes-in";
 import { stretchesNaming, type Nameable } from "@/core/talk/named";
 import type { NamedCommit, NamedItem } from "@/core/talk/talk-view";
 
@@ -11,7 +12,6 @@ interface MarkdownNode {
 }
 
 const KEY = /\b[A-Z][A-Z0-9]{1,9}-\d{1,9}\b/g;
-const HASH = /\b[0-9a-f]{7,40}\b/g;
 const LEFT_ALONE = new Set(["link", "linkReference", "inlineCode", "code", "html"]);
 
 /** What stands in a text: keys of items that one may see, commits, and names of people and teams. */
