@@ -2,6 +2,7 @@ export * from "./schema/alerts";
 export * from "./schema/board";
 export * from "./schema/bulk";
 export * from "./schema/calendar";
+export * from "./schema/deploy";
 export * from "./schema/design";
 export * from "./schema/event";
 export * from "./schema/field";

@@ -17,7 +17,7 @@ export interface LinkedChange {
 
 export interface Outside {
   changes: LinkedChange[];
-  /** Environments that the item has been deployed to, in the order it reached them. */
+  /** Environments that all of the item is on, in the order it reached them. */
   deployedTo: string[];
   testResult: TestResult | null;
 }
@@ -44,7 +44,9 @@ export type OutsideFact =
   | { kind: "review sent back"; change: string }
   | { kind: "test run passed"; run: string }
   | { kind: "test run failed"; run: string }
-  | { kind: "deployed"; environment: string };
+  | { kind: "deployed"; environment: string }
+  /** Not all of it is there any more: an older build came, or more was merged for it. */
+  | { kind: "deployed no more"; environment: string };
 
 /** What is known after a fact. */
 export function outsideAfter(before: Outside, fact: OutsideFact): Outside {
@@ -61,6 +63,11 @@ export function outsideAfter(before: Outside, fact: OutsideFact): Outside {
       return before.deployedTo.includes(fact.environment)
         ? before
         : { ...before, deployedTo: [...before.deployedTo, fact.environment] };
+    case "deployed no more":
+      return {
+        ...before,
+        deployedTo: before.deployedTo.filter((one) => one !== fact.environment),
+      };
     default:
       return { ...before, changes: changesAfter(before.changes, fact) };
   }
@@ -143,5 +150,7 @@ export function outsideWords(fact: OutsideFact): string {
       return `test run ${fact.run} failed`;
     case "deployed":
       return `it was deployed to ${fact.environment}`;
+    case "deployed no more":
+      return `not all of it is on ${fact.environment} any more`;
   }
 }

@@ -101,6 +101,20 @@ export function branchName(pattern: string, of: NamedForBranch): string {
 }
 
 /**
+ * The first of a name, the name with -2, with -3 and so on that no branch has yet.
+ * @param taken names of branches that there are, or were
+ */
+export function freeBranchName(name: string, taken: Iterable<string | null>): string {
+  const names = new Set(taken);
+  if (!names.has(name)) return name;
+  for (let n = 2; ; n++) {
+    const tail = `-${n}`;
+    const next = `${name.slice(0, LONGEST_BRANCH - tail.length)}${tail}`;
+    if (!names.has(next)) return next;
+  }
+}
+
+/**
  * Whether git takes a text as the name of a branch.
  * Source: git-check-ref-format(1), rules 1 to 9 for names below `refs/heads/`.
  */

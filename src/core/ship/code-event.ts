@@ -94,11 +94,13 @@ export interface ReviewNews extends InRepository {
 export type CodeNews = BranchNews | PushNews | ChangeNews | ReviewNews;
 
 const text = z.string().max(500);
-const hash = z
+/** The hash of a commit, or its beginning. */
+export const hash = z
   .string()
   .toLowerCase()
   .regex(/^[0-9a-f]{7,64}$/, "This is no hash of a commit.");
-const author = z.looseObject({ name: text.default(""), mail: text.toLowerCase() });
+/** Somebody, as events name them. */
+export const author = z.looseObject({ name: text.default(""), mail: text.toLowerCase() });
 const count = z.number().int().min(0).max(1_000_000_000);
 const size = { files: count.optional(), insertions: count.optional(), deletions: count.optional() };
 const instant = z.iso.datetime({ offset: true });
@@ -162,7 +164,7 @@ const STATUS: Record<string, ChangeNews["status"]> = {
 };
 
 /** Only pages of the web become links. */
-const linkOf = (url: string | undefined): string | null =>
+export const linkOf = (url: string | undefined): string | null =>
   url !== undefined && /^https?:\/\//i.test(url) ? url : null;
 
 const sizeOf = ({ files, insertions, deletions }: Partial<DiffSize>): DiffSize | null =>

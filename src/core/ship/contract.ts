@@ -1,8 +1,11 @@
 import { z } from "zod";
 import { answered, contract, DONE } from "@/core/contract/contract";
+import { deployAsk, wantedDeployment } from "./deploy-ask";
+import { environmentsBody } from "./environment";
 import type { ProjectCode } from "./open-work";
 import type { ReviewQueue } from "./review-queue";
 import { shipSettingsBody } from "./ship-settings";
+import type { DeployForecast, WhatIsWhere } from "./what-is-where-view";
 
 export const shipContract = {
   /** What a project has in its code hosts: changes, branches, and who commits. */
@@ -18,6 +21,35 @@ export const shipContract = {
     path: "/api/projects/:key/ship/reviews",
     answer: answered<ReviewQueue>(),
     kept: "reviews",
+  }),
+  /** Which items are on which environment. */
+  whatIsWhere: contract({
+    method: "GET",
+    path: "/api/projects/:key/ship/where",
+    answer: answered<WhatIsWhere>(),
+    kept: "what is where",
+  }),
+  /** Says which environments there are. */
+  environments: contract({
+    method: "POST",
+    path: "/api/projects/:key/ship/environments",
+    body: environmentsBody,
+    answer: DONE,
+  }),
+  /** What a deployment would change. */
+  forecastDeployment: contract({
+    method: "GET",
+    path: "/api/projects/:key/ship/forecast",
+    query: wantedDeployment,
+    answer: answered<DeployForecast>(),
+    kept: "deployment forecast",
+  }),
+  /** Asks the pipeline to deploy a build, or to roll back to one. */
+  askPipeline: contract({
+    method: "POST",
+    path: "/api/projects/:key/ship/deploy",
+    body: deployAsk,
+    answer: answered<{ refused: string | null }>(),
   }),
   /** How its branches are named, by which words commits close, when a branch is old. */
   settings: contract({

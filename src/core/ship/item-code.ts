@@ -66,6 +66,17 @@ export interface CodeWork {
   at: Instant;
 }
 
+/** An environment, and how much of an item is on it. */
+export interface ItemPresence {
+  name: string;
+  live: boolean;
+  there: "all" | "some" | "none";
+  /** Since when as much as now; null where nobody told. */
+  since: Instant | null;
+  /** Where it can be looked at. */
+  address: string | null;
+}
+
 /** What an item has in the code hosts that its project hears of. */
 export interface ItemCode {
   /** What its next branch is called, by the project's pattern and for whoever looks. */
@@ -75,6 +86,8 @@ export interface ItemCode {
   works: CodeWork[];
   /** Commits that name it and belong to no such piece of work. */
   mentions: (CodeCommit & { repository: string })[];
+  /** The project's environments, in their order; none where nothing of it is on main. */
+  environments: ItemPresence[];
 }
 
 /**

@@ -1,6 +1,7 @@
 import type { Instant } from "@/core/calendar/instant";
 import { dayNumber } from "@/core/calendar/zone";
 import type { CodeWork } from "./item-code";
+import type { MainState } from "./main-health";
 import type { ShipSettings } from "./ship-settings";
 
 /** An item that work belongs to, as far as whoever looks may see it. */
@@ -31,6 +32,8 @@ export interface ProjectCode {
   settings: ShipSettings;
   /** Whether any code host was heard at all. */
   heard: boolean;
+  /** How main of each repository is that was ever checked. */
+  mains: MainState[];
   /** Whether one runs beside the product, which lets its people in. */
   hostBeside: boolean;
   /** Changes that wait to be merged, the oldest first. */

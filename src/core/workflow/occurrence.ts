@@ -36,6 +36,7 @@ export function occurrencesOf(
       case "change updated":
       case "change abandoned":
       case "checks started":
+      case "deployed no more":
         return [];
       default:
         return [fact];

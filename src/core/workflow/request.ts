@@ -114,10 +114,20 @@ export const typeEditBody = z.discriminatedUnion("kind", [
 ]);
 export type TypeEdit = z.infer<typeof typeEditBody>;
 
+/** Where a source takes requests: an address, or a path of what came with the product; null: nowhere. */
+const asksAt = z
+  .string()
+  .trim()
+  .max(300)
+  .regex(/^(https?:\/\/[^\s]+|\/[^/\s][^\s]*)$/i, "An address begins with https://.")
+  .nullable();
+
 export const sourceBody = z.discriminatedUnion("kind", [
   z.object({
     kind: z.literal("add"),
     name: z.string().trim().min(1, "A source needs a name.").max(60),
+    asksAt: asksAt.default(null),
   }),
+  z.object({ kind: z.literal("asks"), id: z.string().max(64), asksAt }),
   z.object({ kind: z.literal("remove"), id: z.string().max(64) }),
 ]);

@@ -13,7 +13,10 @@ import {
 
 /** Something that happened to an item and that transitions may wait for. */
 export type Occurrence =
-  | Exclude<OutsideFact, { kind: "change updated" | "change abandoned" | "checks started" }>
+  | Exclude<
+      OutsideFact,
+      { kind: "change updated" | "change abandoned" | "checks started" | "deployed no more" }
+    >
   | { kind: "sub-tasks finished" }
   | { kind: "parent finished"; parentKey: string }
   /** Of what it is linked to in one way the last has ended; whether all of it was delivered. */

@@ -275,6 +275,8 @@ export const eventSource = pgTable(
       .references(() => project.id),
     name: text("name").notNull(),
     secret: text("secret").notNull(),
+    /** Where it takes requests, such as to deploy; null where it takes none. */
+    asksAt: text("asks_at"),
     createdBy: text("created_by")
       .notNull()
       .references(() => person.id),

@@ -23,6 +23,7 @@ export async function readSources(viewer: Viewer, projectKey: string): Promise<S
     .select({
       id: eventSource.id,
       name: eventSource.name,
+      asksAt: eventSource.asksAt,
       createdAt: eventSource.createdAt,
       lastHeardAt: eventSource.lastHeardAt,
     })
@@ -33,11 +34,14 @@ export async function readSources(viewer: Viewer, projectKey: string): Promise<S
 
 const SECRET_BYTES = 32;
 
-/** Adds a source, with the secret that its events are signed with, or takes one out. */
+/**
+ * Adds a source, with the secret that its events are signed with, takes one out, or says where it takes
+ * requests.
+ */
 export async function editSource(
   viewer: Viewer,
   projectKey: string,
-  edit: z.infer<typeof sourceBody>,
+  edit: z.input<typeof sourceBody>,
   now = Date.now(),
 ): Promise<{ id: string; secret: string | null }> {
   const db = database();
@@ -56,12 +60,28 @@ export async function editSource(
     if (gone.length === 0) throw notFound("source");
     return { id: edit.id, secret: null };
   }
+  if (edit.kind === "asks") {
+    const changed = await db
+      .update(eventSource)
+      .set({ asksAt: edit.asksAt })
+      .where(
+        and(
+          eq(eventSource.id, edit.id),
+          eq(eventSource.projectId, project.id),
+          isNull(eventSource.removedAt),
+        ),
+      )
+      .returning({ id: eventSource.id });
+    if (changed.length === 0) throw notFound("source");
+    return { id: edit.id, secret: null };
+  }
   const id = newId();
   const secret = `whsec_${randomBytes(SECRET_BYTES).toString("base64")}`;
   await db.insert(eventSource).values({
     id,
     projectId: project.id,
     name: edit.name,
+    asksAt: edit.asksAt ?? null,
     secret,
     createdBy: viewer.personId,
     createdAt: now,

@@ -4,6 +4,7 @@ import type { Instant } from "@/core/calendar/instant";
 import { grouped } from "@/core/item/grouped";
 import type { ChangeChecks, OutsideFact } from "@/core/item/outside";
 import { readCodeEvent, type CodeNews } from "@/core/ship/code-event";
+import { readPipelineEvent, type PipelineNews } from "@/core/ship/pipeline-event";
 import { waitsFor } from "@/core/workflow/occurrence";
 import type { CloudEvent } from "@/core/formats/cloud-event";
 import { readDeliveryEvent, type DeliveryNews } from "@/core/formats/delivery-event";
@@ -11,6 +12,7 @@ import { readReportEvent, type ReportNews } from "@/core/formats/report-event";
 import { database, transact, type Transaction } from "@/db/connection";
 import { eventSource, receivedEvent } from "@/db/schema";
 import { takeCode, keepChecks } from "../ship/take-code";
+import { takePipeline } from "../ship/take-pipeline";
 import type { Told } from "../ship/item-code";
 import { storeReport } from "../intake/new-report";
 import { throughDoor } from "../item/door";
@@ -93,6 +95,7 @@ export async function takeEvents(
     event,
     said: {
       code: readCodeEvent(event, now),
+      pipeline: readPipelineEvent(event, now),
       news: readDeliveryEvent(event),
       at: event.time ? Date.parse(event.time) : now,
     },
@@ -100,10 +103,11 @@ export async function takeEvents(
   }));
   const taken: Taken = { items: [], reports: [], passedOver: 0 };
   for (const { event, said, report } of read) {
-    const says = said.code !== null || said.news !== null;
+    const ofCode = said.code !== null || said.pipeline !== null;
+    const says = ofCode || said.news !== null;
     const keys = says ? await takeOne(source, identityOf(event), said, now) : [];
     const reference = report ? await takeReport(source, identityOf(event), report, now) : null;
-    if (keys.length === 0 && reference === null && said.code === null) taken.passedOver += 1;
+    if (keys.length === 0 && reference === null && !ofCode) taken.passedOver += 1;
     if (reference !== null) taken.reports.push(reference);
     taken.items.push(...keys);
   }
@@ -152,9 +156,10 @@ async function takeReport(
   });
 }
 
-/** What an event says: of a code host's doing, or, where it is not about that, of items alone. */
+/** What an event says: of a code host's doing, of a pipeline's, of items. */
 interface Said {
   code: CodeNews | null;
+  pipeline: PipelineNews | null;
   news: DeliveryNews | null;
   at: Instant;
 }
@@ -168,9 +173,7 @@ async function takeOne(
 ): Promise<string[]> {
   return transact(async (tx) => {
     if (!(await isFresh(tx, source.id, eventId, now))) return [];
-    const told = said.code
-      ? await takeCode(tx, source, said.code, now)
-      : await meant(tx, source.projectId, said);
+    const told = await learn(tx, source, said, now);
     // In the order of their ids, so that nobody waits in a circle.
     const byItem = [...grouped(told, ({ itemId }) => itemId)].toSorted(([a], [b]) =>
       a < b ? -1 : 1,
@@ -182,6 +185,20 @@ async function takeOne(
       byItem.map(([itemId]) => itemId),
     );
   });
+}
+
+/** What items are to be told. What a code host says of its own names them by itself. */
+async function learn(
+  tx: Transaction,
+  source: { id: string; projectId: string },
+  said: Said,
+  now: Instant,
+): Promise<Told[]> {
+  if (said.code) return takeCode(tx, source, said.code, now);
+  const known = said.pipeline ? await takePipeline(tx, source, said.pipeline, now) : [];
+  const told = [...known, ...(await meant(tx, source.projectId, said))];
+  // Who is named, and is found by its commits too, is told once.
+  return [...new Map(told.map((one) => [JSON.stringify(one), one])).values()];
 }
 
 /** Stores with an item what happened outside; what follows from it the worker does. */

@@ -72,3 +72,11 @@ export async function keysOfItems(reader: Reader, ids: readonly string[]): Promi
     .orderBy(item.number);
   return rows.map(({ key }) => key);
 }
+
+/** What some items know of outside, in the order of their ids; what was withdrawn is left out. */
+export const outsideOf = (reader: Reader, ids: readonly string[]) =>
+  reader
+    .select({ id: item.id, outside: item.outside })
+    .from(item)
+    .where(and(inArray(item.id, [...ids]), isNull(item.withdrawnAt)))
+    .orderBy(item.id);

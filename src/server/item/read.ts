@@ -9,7 +9,7 @@ import { countedClock, finishedAgain } from "@/core/item/start-finish";
 import { maskKeys } from "@/core/item/mask-keys";
 import { eventWords, noteOf, type Names } from "@/core/item/words";
 import type { EventOf, ItemEvent } from "@/core/item/event";
-import { branchName } from "@/core/ship/branch-name";
+import { branchName, freeBranchName } from "@/core/ship/branch-name";
 import { zigzag } from "@/core/flow/zigzag";
 import { daysTouched } from "@/core/calendar/zone";
 import { statesInOrder, transitionsFrom, stateOf } from "@/core/workflow/workflow";
@@ -127,7 +127,7 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     knownAs(row.id),
     aroundItems(db, viewer, groundOf(access), [row.id]),
     readItemTime(db, viewer, row.id),
-    readItemCode(db, row),
+    readItemCode(db, row, `${access.project.key}-${row.number}`),
   ]);
   const typeOf = (id: string) => types.types.find((t) => t.id === id)!;
   const workflowOfType = (id: string) =>
@@ -275,12 +275,15 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     time,
     code: {
       ...code,
-      branchName: branchName(access.project.branchPattern, {
-        person: viewer.name,
-        key: keyed(row.number),
-        typeName: names.type(row.typeId),
-        title: row.title,
-      }),
+      branchName: freeBranchName(
+        branchName(access.project.branchPattern, {
+          person: viewer.name,
+          key: keyed(row.number),
+          typeName: names.type(row.typeId),
+          title: row.title,
+        }),
+        code.works.map(({ branch }) => branch),
+      ),
     },
     // Where the project plans without any, only the one that it is in.
     sprints: access.project.usesSprints ? sprints : sprints.filter(({ id }) => id === row.sprintId),

@@ -1,7 +1,7 @@
 import { and, eq } from "drizzle-orm";
-import { branchName } from "@/core/ship/branch-name";
+import { branchName, freeBranchName } from "@/core/ship/branch-name";
 import { database } from "@/db/connection";
-import { itemType } from "@/db/schema";
+import { itemCode, itemType } from "@/db/schema";
 import { namedByKeys } from "../item/list/named";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
@@ -20,5 +20,10 @@ export async function readBranchName(viewer: Viewer, key: string): Promise<{ bra
     .from(itemType)
     .where(and(eq(itemType.projectId, project.id), eq(itemType.id, item.typeId)));
   const named = { person: viewer.name, key: item.key, typeName: type.name, title: item.title };
-  return { branchName: branchName(project.branchPattern, named) };
+  const taken = await reader
+    .select({ name: itemCode.name })
+    .from(itemCode)
+    .where(and(eq(itemCode.itemId, item.id), eq(itemCode.kind, "branch")));
+  const names = taken.map(({ name }) => name);
+  return { branchName: freeBranchName(branchName(project.branchPattern, named), names) };
 }

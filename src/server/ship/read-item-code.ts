@@ -4,6 +4,7 @@ import { inOrderOfWork, type CodeWork, type ItemCode } from "@/core/ship/item-co
 import type { Reader } from "@/db/connection";
 import { peopleOfMails } from "./code-people";
 import { repositoriesOf } from "./repository";
+import { readItemPresence } from "./item-presence";
 import { readCodeRows } from "./code-rows";
 import { commitView, mailsIn, worksOf } from "./works";
 
@@ -12,17 +13,21 @@ import { commitView, mailsIn, worksOf } from "./works";
  */
 export async function readItemCode(
   reader: Reader,
-  { id, projectId, outside: { changes } }: Pick<ItemSnapshot, "id" | "projectId" | "outside">,
+  { id, projectId, outside }: Pick<ItemSnapshot, "id" | "projectId" | "outside">,
+  key: string,
 ): Promise<Omit<ItemCode, "branchName">> {
-  const [rows, [repository]] = await Promise.all([
+  const { changes, deployedTo } = outside;
+  const [rows, [repository], environments] = await Promise.all([
     readCodeRows(reader, [id]),
     repositoriesOf(reader, projectId).limit(1),
+    readItemPresence(reader, { id, key, projectId, deployedTo }),
   ]);
   const person = await peopleOfMails(reader, mailsIn(rows));
   const works = worksOf(rows, changes, person);
   const inWork = new Set(works.flatMap((work) => work.commits.map(({ hash }) => hash)));
   return {
     heard: repository !== undefined,
+    environments,
     works: inOrderOfWork([...works, ...byNameAlone(changes, rows.changes)]),
     mentions: rows.commits
       .filter(({ hash }) => !inWork.has(hash))

@@ -24,6 +24,7 @@ import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
 import { hasCodeHost } from "./code-host";
 import { peopleOfMails } from "./code-people";
+import { readMainStates } from "./main-state";
 import { repositoriesOf } from "./repository";
 import { shipSettingsOf } from "./settings";
 import { among, mailsIn, worksOf, type CodeRows } from "./works";
@@ -45,9 +46,10 @@ export async function readProjectCode(
   const mayEdit = access.may("edit workflow");
   const repositories = await repositoriesOf(reader, of.id);
   const ids = repositories.map(({ id }) => id);
-  const [rows, strangers, { people }] = await Promise.all([
+  const [rows, strangers, mains, { people }] = await Promise.all([
     readRows(reader, repositories),
     mayEdit ? readStrangers(reader, ids) : [],
+    readMainStates(reader, repositories),
     roster(reader, of.id),
   ]);
   const { works, hidden } = await withItems(viewer, rows, {
@@ -59,6 +61,7 @@ export async function readProjectCode(
     project: { key: of.key, name: of.name, zone: of.zone },
     settings: shipSettingsOf(of),
     heard: ids.length > 0,
+    mains,
     hostBeside: hasCodeHost(),
     open: oldestFirst.filter(({ change }) => change?.status === "open"),
     branches: oldestFirst.filter(({ change }) => change === null),

@@ -22,7 +22,7 @@ export async function takeCode(
   news: CodeNews,
   now: Instant,
 ): Promise<Told[]> {
-  const repositoryId = await repositoryOf(tx, { sourceId: source.id, name: news.repository, now });
+  const repositoryId = await repositoryOf(tx, source, { name: news.repository, now });
   const taking: Taking = { tx, source, repositoryId, now };
   const told = await takeNews(taking, news);
   const concerned = await itemsConcerned(taking, news);

@@ -10,6 +10,8 @@ import { codeActed, codeBranch, codeCommit, eventSource, project } from "@/db/sc
 import { itemsNamed } from "../item/items-named";
 import { markLeftBehind, markOnMain, markReverted, type CommitRow } from "./commit-graph";
 import { itemsOfBranch, itemsOfCode, linkCode, type CodeLink, type Told } from "./item-code";
+import { tellPresence } from "./presence";
+import { standOn } from "./standing";
 import type { Taking } from "./taking";
 import { followBranch, mergedInto } from "./take-change";
 
@@ -61,13 +63,17 @@ export async function takePush(taking: Taking, news: PushNews): Promise<Told[]> 
       .flatMap((key) => named.get(key) ?? [])
       .map((itemId) => ({ itemId, repositoryId, kind: "commit", name: hash })),
   );
+  const moved = fresh.length > 0 ? await standOn(tx, repositoryId) : [];
   if (!main) {
     if (news.forced) await markLeftBehind(tx, repositoryId, { branch, head, at });
     const begun = await workBegun(taking, branch, keysNamed([branch]), links);
     return [...begun, ...(await followBranch(taking, { branch, head, at }))];
   }
   await linkCode(tx, links);
-  return actOnMain(taking, await markOnMain(tx, repositoryId, head, at));
+  const merged = await markOnMain(tx, repositoryId, head, at);
+  const { told, takenBack } = await actOnMain(taking, merged);
+  const concerned = [...moved, ...merged.map(({ hash }) => hash), ...takenBack];
+  return [...told, ...(await tellPresence(tx, repositoryId, concerned))];
 }
 
 async function storeCommits(
@@ -115,14 +121,15 @@ async function workBegun(
 async function actOnMain(
   { tx, source, repositoryId, now }: Taking,
   commits: readonly CommitRow[],
-): Promise<Told[]> {
-  if (commits.length === 0) return [];
+): Promise<{ told: Told[]; takenBack: string[] }> {
+  const told: Told[] = [];
+  const takenBack: string[] = [];
+  if (commits.length === 0) return { told, takenBack };
   const [{ words, heardSince }] = await tx
     .select({ words: project.closingWords, heardSince: eventSource.createdAt })
     .from(eventSource)
     .innerJoin(project, eq(project.id, eventSource.projectId))
     .where(eq(eventSource.id, source.id));
-  const told: Told[] = [];
   for (const { hash, message, authorMail, authoredAt } of commits) {
     // What was written before anybody listened is history: it is shown, and does nothing any more.
     if (authoredAt < heardSince) continue;
@@ -141,18 +148,19 @@ async function actOnMain(
     const commit = shortHash(hash);
     const done = new Set((await itemsNamed(tx, source.projectId, closed)).values());
     for (const itemId of done) told.push({ itemId, fact: { kind: "commit says done", commit } });
-    told.push(...(await takenBack(tx, repositoryId, { hashes: back, by: hash })));
+    const reverted = await markReverted(tx, repositoryId, back, hash);
+    takenBack.push(...reverted.map((one) => one.hash));
+    told.push(...(await tellTakenBack(tx, repositoryId, reverted)));
   }
-  return told;
+  return { told, takenBack };
 }
 
 /** Items for which something was done that is taken back. */
-async function takenBack(
+async function tellTakenBack(
   tx: Transaction,
   repositoryId: string,
-  { hashes, by }: { hashes: readonly string[]; by: string },
+  commits: readonly CommitRow[],
 ): Promise<Told[]> {
-  const commits = await markReverted(tx, repositoryId, hashes, by);
   const told: Told[] = [];
   for (const { hash, branch } of commits) {
     const own = await itemsOfCode(tx, repositoryId, "commit", [hash]);

@@ -1,7 +1,7 @@
 "use client";
 import { Note } from "@/ui/kit/note";
 import { Field, TextInput } from "@/ui/kit/field";
-import { Button } from "@/ui/kit/button";
+import { Button, TextButton } from "@/ui/kit/button";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
@@ -40,6 +40,24 @@ export function SourceTable({ projectKey }: { projectKey: string }) {
       tellProblem(problem);
     }
   };
+  const askAt = async (source: SourceView, asksAt: string | null) => {
+    const store = (at: string | null) =>
+      ask(workflowContract.changeSources, {
+        params,
+        body: { kind: "asks", id: source.id, asksAt: at },
+      });
+    try {
+      await store(asksAt);
+      await readAgain();
+      const words = asksAt === null ? "takes no requests any more" : `takes requests at ${asksAt}`;
+      tellDone(`${source.name} ${words}.`, async () => {
+        await store(source.asksAt);
+        await readAgain();
+      });
+    } catch (problem) {
+      tellProblem(problem);
+    }
+  };
   const remove = async (source: SourceView) => {
     try {
       await ask(workflowContract.changeSources, {
@@ -72,6 +90,7 @@ export function SourceTable({ projectKey }: { projectKey: string }) {
           >
             <b className="w-48 truncate">{s.name}</b>
             <code className="key min-w-0 flex-1 truncate">{eventsAddress(s)}</code>
+            <AsksAt source={s} onStore={(at) => void askAt(s, at)} />
             <span className="text-[13px] text-ink-soft">
               {s.lastHeardAt
                 ? `last heard ${ago(s.lastHeardAt, Math.max(now, s.lastHeardAt))}`
@@ -114,5 +133,49 @@ export function SourceTable({ projectKey }: { projectKey: string }) {
         </Button>
       </form>
     </section>
+  );
+}
+
+/** Where a source takes requests: the pipeline that deploys what is asked for. */
+function AsksAt({
+  source,
+  onStore,
+}: {
+  source: SourceView;
+  onStore: (asksAt: string | null) => void;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  if (typed === null)
+    return (
+      <TextButton
+        className="max-w-[220px] truncate text-[13px]"
+        onClick={() => setTyped(source.asksAt ?? "")}
+      >
+        {source.asksAt ? `asked at ${source.asksAt}` : "takes no requests"}
+      </TextButton>
+    );
+  return (
+    <form
+      className="flex items-center gap-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onStore(typed.trim() || null);
+        setTyped(null);
+      }}
+    >
+      <TextInput
+        autoFocus
+        className="!w-[220px]"
+        aria-label={`Where ${source.name} takes requests`}
+        placeholder="https://pipeline.example/ask"
+        maxLength={300}
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
+        onKeyDown={(event) => event.key === "Escape" && setTyped(null)}
+      />
+      <Button type="submit" small>
+        Store it
+      </Button>
+    </form>
   );
 }

@@ -1,4 +1,5 @@
 import { and, eq, inArray, isNull, sql, type SQL } from "drizzle-orm";
+import type { TestResult } from "@/core/item/outside";
 import type { StateKind } from "@/core/workflow/state";
 import { database, type Reader } from "@/db/connection";
 import { item, person, project, state } from "@/db/schema";
@@ -20,6 +21,8 @@ export interface NamedRow {
   assigneeId: string | null;
   assignee: string | null;
   reviewerId: string | null;
+  /** What its last test run said; null where none was told of. */
+  testResult: TestResult | null;
   withdrawn: boolean;
 }
 
@@ -36,6 +39,7 @@ const columns = {
   assigneeId: item.assigneeId,
   assignee: person.name,
   reviewerId: item.reviewerId,
+  testResult: sql<TestResult | null>`${item.outside} ->> 'testResult'`,
   withdrawn: sql<boolean>`${item.withdrawnAt} is not null`,
 };
 

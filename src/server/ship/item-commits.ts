@@ -1,0 +1,27 @@
+import { sql, type SQL } from "drizzle-orm";
+import { codeChange, codeCommit, itemCode } from "@/db/schema";
+
+/**
+ * The commits that belong to items, as a part of a query: those that name one, those on a branch and
+ * those of a change that does. Each once: its columns are `item_id`, `repository_id` and `hash`.
+ * @param of which links to items are looked at
+ */
+export const commitsOfItems = (of: SQL): SQL => sql`
+  select l.item_id, l.repository_id, l.name as hash from ${itemCode} l
+  where l.kind = 'commit' and ${of}
+  union
+  select l.item_id, l.repository_id, c.hash from ${itemCode} l
+  join ${codeCommit} c on c.repository_id = l.repository_id and c.branch = l.name
+  where l.kind = 'branch' and ${of}
+  union
+  select l.item_id, l.repository_id, c.hash from ${itemCode} l
+  join ${codeChange} h on h.repository_id = l.repository_id and h.name = l.name
+  join ${codeCommit} c on c.repository_id = l.repository_id and c.branch = h.branch
+  where l.kind = 'change' and ${of}`;
+
+/** As what is looked at: the links of some items. */
+export const linksOfItems = (itemIds: readonly string[]): SQL =>
+  sql`l.item_id = any(${sql.param([...itemIds])}::uuid[])`;
+
+export const linksOfRepository = (repositoryId: string): SQL =>
+  sql`l.repository_id = ${repositoryId}`;

@@ -1,0 +1,137 @@
+import { and, inArray, ne, sql } from "drizzle-orm";
+import { grouped } from "@/core/item/grouped";
+import {
+  factsOfPresence,
+  presencesOf,
+  type DeployedPart,
+  type MergedCommit,
+  type Standing,
+} from "@/core/ship/what-is-where";
+import type { Reader, Transaction } from "@/db/connection";
+import { codeCommit, commitStanding, deployment } from "@/db/schema";
+import { outsideOf } from "../item/items-named";
+import { commitsOfItems, linksOfItems, linksOfRepository } from "./item-commits";
+import type { Told } from "./item-code";
+
+/** What is needed to say where items are. */
+export interface PresenceRows {
+  /** By the items' ids. */
+  merged: ReadonlyMap<string, MergedCommit[]>;
+  standings: Standing[];
+  /** What is deployed where, with what the environment is called. */
+  parts: (DeployedPart & { called: string })[];
+}
+
+/** Reads what was merged for some items, and where it stands. */
+export async function readPresence(
+  reader: Reader,
+  itemIds: readonly string[],
+): Promise<PresenceRows> {
+  if (itemIds.length === 0) return { merged: new Map(), standings: [], parts: [] };
+  const { rows } = await reader.execute<{
+    item_id: string;
+    repository_id: string;
+    hash: string;
+    main_at: Date | string;
+    reverted_by: string | null;
+  }>(sql`
+    select o.item_id, o.repository_id, o.hash, c.main_at, c.reverted_by
+    from (${commitsOfItems(linksOfItems(itemIds))}) o
+    join ${codeCommit} c on c.repository_id = o.repository_id and c.hash = o.hash
+    where c.main_at is not null`);
+  const commits = rows.map((row) => ({
+    itemId: row.item_id,
+    repositoryId: row.repository_id,
+    hash: row.hash,
+    mergedAt: new Date(row.main_at).getTime(),
+    revertedBy: row.reverted_by,
+  }));
+  const hashes = commits.flatMap(({ hash, revertedBy }) => [hash, revertedBy ?? []].flat());
+  const repositoryIds = [...new Set(commits.map(({ repositoryId }) => repositoryId))];
+  const [standings, parts] = await Promise.all([
+    readStandings(reader, repositoryIds, [...new Set(hashes)]),
+    readParts(reader, repositoryIds),
+  ]);
+  return { merged: grouped(commits, ({ itemId }) => itemId), standings, parts };
+}
+
+const readStandings = (reader: Reader, repositoryIds: readonly string[], hashes: string[]) =>
+  reader
+    .select({
+      repositoryId: commitStanding.repositoryId,
+      hash: commitStanding.hash,
+      environment: commitStanding.environment,
+      part: commitStanding.part,
+      since: commitStanding.since,
+    })
+    .from(commitStanding)
+    .where(
+      and(
+        inArray(commitStanding.repositoryId, [...repositoryIds]),
+        sql`${commitStanding.hash} = any(${sql.param(hashes)}::text[])`,
+        sql`${commitStanding.goneAt} is null`,
+      ),
+    );
+
+/** What was ever deployed where, of some repositories. */
+export const readParts = (reader: Reader, repositoryIds: readonly string[]) =>
+  reader
+    .select({
+      repositoryId: deployment.repositoryId,
+      environment: deployment.environment,
+      part: deployment.part,
+      called: sql<string>`max(${deployment.called})`,
+    })
+    .from(deployment)
+    .where(
+      and(inArray(deployment.repositoryId, [...repositoryIds]), ne(deployment.outcome, "failed")),
+    )
+    .groupBy(deployment.repositoryId, deployment.environment, deployment.part);
+
+/**
+ * What items have to be told, so that they know where they are.
+ * @param hashes commits of a repository that came somewhere, left, or are on main since now
+ */
+export async function tellPresence(
+  tx: Transaction,
+  repositoryId: string,
+  hashes: readonly string[],
+): Promise<Told[]> {
+  const itemIds = await itemsOfCommits(tx, repositoryId, hashes);
+  if (itemIds.length === 0) return [];
+  const { merged, standings, parts } = await readPresence(tx, itemIds);
+  if (parts.length === 0) return [];
+  const heard = new Map(parts.map(({ environment, called }) => [environment, called]));
+  const rows = await outsideOf(tx, itemIds);
+  return rows.flatMap(({ id, outside }) => {
+    const own = merged.get(id);
+    if (!own) return [];
+    const presences = presencesOf(own, standings, ofRepositories(parts, own));
+    return factsOfPresence(presences, outside.deployedTo, heard).map((fact) => ({
+      itemId: id,
+      fact,
+    }));
+  });
+}
+
+/** Parts of the repositories that some commits are in. */
+export function ofRepositories<P extends DeployedPart>(
+  parts: readonly P[],
+  commits: readonly MergedCommit[],
+): P[] {
+  const own = new Set(commits.map(({ repositoryId }) => repositoryId));
+  return parts.filter(({ repositoryId }) => own.has(repositoryId));
+}
+
+/** The items that some commits of a repository belong to. */
+export async function itemsOfCommits(
+  reader: Reader,
+  repositoryId: string,
+  hashes: readonly string[],
+): Promise<string[]> {
+  if (hashes.length === 0) return [];
+  const { rows } = await reader.execute<{ item_id: string }>(sql`
+    select distinct o.item_id from (${commitsOfItems(linksOfRepository(repositoryId))}) o
+    where o.hash = any(${sql.param([...hashes])}::text[])`);
+  return rows.map((row) => row.item_id);
+}

@@ -1,0 +1,135 @@
+import { and, desc, eq, sql } from "drizzle-orm";
+import { v7 as newId } from "uuid";
+import type { Instant } from "@/core/calendar/instant";
+import { environmentKey } from "@/core/ship/environment";
+import type { BuildNews, DeploymentNews, PipelineNews, RunNews } from "@/core/ship/pipeline-event";
+import type { Transaction } from "@/db/connection";
+import { codeBuild, codeCommit, deployment, deploymentRequest, pipelineRun } from "@/db/schema";
+import { announce } from "../events/announce";
+import type { Told } from "./item-code";
+import { tellPresence } from "./presence";
+import { repositoryHeard } from "./repository";
+import { commitOfBuild, latestAt, standAt, standNowhere, standOn, type Moved } from "./standing";
+import type { Taking } from "./taking";
+
+/**
+ * Takes in what a pipeline says: runs, builds and deployments are kept, and with a deployment it is
+ * known what stands where.
+ * @returns what items are to be told
+ */
+export async function takePipeline(
+  tx: Transaction,
+  source: { id: string; projectId: string },
+  news: PipelineNews,
+  now: Instant,
+): Promise<Told[]> {
+  const repositoryId = await repositoryHeard(tx, source, { name: news.repository, now });
+  const taking: Taking = { tx, source, repositoryId, now };
+  const told = await takeNews(taking, news);
+  await announce(tx, source.projectId, { kind: "code changed", data: { itemId: null } }, now);
+  return told;
+}
+
+function takeNews(taking: Taking, news: PipelineNews): Promise<Told[]> {
+  switch (news.kind) {
+    case "run":
+      return takeRun(taking, news);
+    case "build":
+      return takeBuild(taking, news);
+    case "deployment":
+      return takeDeployment(taking, news);
+  }
+}
+
+/** Keeps a run; what began does not undo what ended, whichever was heard first. */
+async function takeRun({ tx, repositoryId }: Taking, news: RunNews): Promise<Told[]> {
+  const { run, commit, branch, passed, at, url } = news;
+  const ended = passed !== null;
+  const said = { commit, branch, url, ...(ended ? { passed, endedAt: at } : { startedAt: at }) };
+  await tx
+    .insert(pipelineRun)
+    .values({ repositoryId, name: run, ...said })
+    .onConflictDoUpdate({ target: [pipelineRun.repositoryId, pipelineRun.name], set: said });
+  return [];
+}
+
+async function takeBuild({ tx, repositoryId }: Taking, news: BuildNews): Promise<Told[]> {
+  const { build, at, url } = news;
+  const commit = await wholeHash(tx, repositoryId, news.commit);
+  await tx
+    .insert(codeBuild)
+    .values({ repositoryId, name: build, commit, at, url })
+    .onConflictDoNothing();
+  return tellPresence(tx, repositoryId, await standOn(tx, repositoryId));
+}
+
+async function takeDeployment(taking: Taking, news: DeploymentNews): Promise<Told[]> {
+  const { tx, repositoryId } = taking;
+  const { part, outcome, build, at, by, url } = news;
+  const place = { repositoryId, environment: environmentKey(news.environment), part };
+  const commit = await commitDeployed(taking, news);
+  const latest = await latestAt(tx, place);
+  const moved = await move(taking, { news, place, commit, latest });
+  await tx.insert(deployment).values({
+    ...{ id: newId(), ...place, called: news.environment.trim(), outcome, build, commit, at, url },
+    ...{ byName: by?.name ?? null, byMail: by?.mail ?? null, complete: moved.complete },
+  });
+  if (news.request !== null) await answerRequest(taking, news.request, at);
+  return tellPresence(tx, repositoryId, moved.hashes);
+}
+
+/** The commit that is deployed: as the event says, as its build does. */
+async function commitDeployed(
+  { tx, repositoryId }: Taking,
+  { commit, build }: DeploymentNews,
+): Promise<string | null> {
+  if (commit !== null) return wholeHash(tx, repositoryId, commit);
+  return commitOfBuild(tx, repositoryId, build);
+}
+
+async function move(
+  { tx }: Taking,
+  {
+    news: { outcome, at },
+    place,
+    commit,
+    latest,
+  }: {
+    news: DeploymentNews;
+    place: Parameters<typeof standAt>[1];
+    commit: string | null;
+    latest: Awaited<ReturnType<typeof latestAt>>;
+  },
+): Promise<Moved> {
+  const late = latest !== null && at < latest.at;
+  // What failed changed nothing; of what came late another one has taken the place.
+  if (outcome === "failed" || late) return { hashes: [], complete: true };
+  if (outcome === "removed") return { hashes: await standNowhere(tx, place, at), complete: true };
+  if (commit === null) return { hashes: [], complete: false };
+  return standAt(tx, place, { commit, at, after: latest?.commit ?? null });
+}
+
+/** The whole hash of a commit that is named by its beginning, as far as it is known. */
+async function wholeHash(tx: Transaction, repositoryId: string, said: string): Promise<string> {
+  const [found] = await tx
+    .select({ hash: codeCommit.hash })
+    .from(codeCommit)
+    .where(
+      and(
+        eq(codeCommit.repositoryId, repositoryId),
+        sql`${codeCommit.hash} >= ${said} and ${codeCommit.hash} < ${`${said}g`}`,
+      ),
+    )
+    .orderBy(desc(codeCommit.pushedAt))
+    .limit(1);
+  return found?.hash ?? said;
+}
+
+/** A request that an event answers waits no more. */
+async function answerRequest({ tx, repositoryId }: Taking, id: string, at: Instant): Promise<void> {
+  if (!/^[0-9a-f-]{36}$/.test(id)) return;
+  await tx
+    .update(deploymentRequest)
+    .set({ answeredAt: at })
+    .where(and(eq(deploymentRequest.id, id), eq(deploymentRequest.repositoryId, repositoryId)));
+}
