@@ -1,5 +1,5 @@
-import { randomUUID } from "node:crypto";
 import { and, desc, eq, isNotNull, isNull, sql } from "drizzle-orm";
+import { v7 as newId } from "uuid";
 import { isoDate, dayNumber } from "@/core/calendar/zone";
 import { freezeOn } from "@/core/ship/environment";
 import type { DeployAsk } from "@/core/ship/deploy-ask";
@@ -126,7 +126,7 @@ async function post(
     datacontenttype: "application/json",
     data: { customData },
   });
-  const [message, timestamp] = [randomUUID(), String(Math.floor(at / 1000))];
+  const [message, timestamp] = [newId(), String(Math.floor(at / 1000))];
   try {
     const answer = await fetch(address, {
       method: "POST",

@@ -3,7 +3,7 @@ import type { z } from "zod";
 import type { Instant } from "@/core/calendar/instant";
 import { shortDate } from "@/core/calendar/day-words";
 import { grouped } from "@/core/item/grouped";
-import { environmentsBody, type Environment } from "@/core/ship/environment";
+import type { environmentsBody, Environment } from "@/core/ship/environment";
 import { savedChange } from "@/core/workflow/design-change";
 import { transact, type Reader, type Transaction } from "@/db/connection";
 import { environment, freezeWindow, project } from "@/db/schema";

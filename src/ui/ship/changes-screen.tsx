@@ -13,6 +13,7 @@ import {
 } from "@/core/ship/open-work";
 import { Button, ButtonLink } from "@/ui/kit/button";
 import { Sheet } from "@/ui/kit/sheet";
+import { MainWords } from "./main-words";
 import { ShipSettingsForm } from "./ship-settings";
 import { Strangers } from "./strangers";
 import { useProjectCode } from "./use-project-code";
@@ -62,6 +63,7 @@ export function ChangesScreen({ initial }: { initial: ProjectCode }) {
               : `${counted(open.length, "waits", "wait")} to be merged`}
           </p>
         )}
+        <MainWords mains={view.mains} now={now} zone={project.zone} />
         <Obstacles found={found} only={only} onOnly={setOnly} />
         <span className="flex-1" />
         {view.strangers.length > 0 && (

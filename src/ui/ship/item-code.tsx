@@ -10,6 +10,7 @@ import type { ItemHandle } from "@/ui/item/use-item";
 import { branchCopied } from "./copy-branch-name";
 import { CommitList } from "./commit-list";
 import { HostLink } from "./host-link";
+import { ItemEnvironments } from "./item-environments";
 import { useCommitsOpen } from "./use-commits-open";
 import { WorkCourse } from "./work-course";
 import { WorkWords } from "./work-words";
@@ -22,7 +23,8 @@ export function ItemCodeSection({ handle }: { handle: ItemHandle }) {
   const { code, project, now } = handle.view;
   const { works, mentions, branchName, heard } = code;
   const [all, setAll] = useState(false);
-  if (!heard && works.length === 0 && mentions.length === 0) return null;
+  if (!heard && works.length === 0 && mentions.length === 0 && code.environments.length === 0)
+    return null;
   const shown = all ? works : works.slice(0, SHOWN);
   return (
     <section aria-label="Code">
@@ -46,6 +48,7 @@ export function ItemCodeSection({ handle }: { handle: ItemHandle }) {
           <CommitList commits={mentions} zone={project.zone} now={now} />
         </div>
       )}
+      <ItemEnvironments environments={code.environments} zone={project.zone} now={now} />
       <BranchToCopy name={branchName} />
     </section>
   );
