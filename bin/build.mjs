@@ -21,6 +21,7 @@ await build({
     "read-meaning": "src/server/intake/meaning-in-thread.ts",
     "mail-stand-in": "standins/mail/main.ts",
     "code-stand-in": "standins/code/main.ts",
+    "pipeline-stand-in": "standins/pipeline/main.ts",
   },
   outdir,
   outExtension: { ".js": ".cjs" },

@@ -54,15 +54,41 @@ function start(name: string, file: string, env: Record<string, string>): Promise
   });
 }
 
-const CODE_PORT_FILE = path.join(DATA, "code-port");
-
-/** Where the code host stood the last time, if that is free: clones and links lead there. */
-function rememberedPort(): string {
+/** Where a stand-in stood the last time, if that is free: clones and links lead there. */
+function rememberedPort(name: string): string {
   try {
-    return readFileSync(CODE_PORT_FILE, "utf8").trim();
+    return readFileSync(path.join(DATA, `${name}-port`), "utf8").trim();
   } catch {
     return "";
   }
+}
+
+const rememberPort = (name: string, port: number) =>
+  writeFileSync(path.join(DATA, `${name}-port`), String(port));
+
+/** The code host, and the pipeline that works for what is pushed to it. */
+async function startCode(shared: Record<string, string>) {
+  shared.CODE_SECRET = randomBytes(32).toString("base64url");
+  shared.PIPELINE_SECRET = randomBytes(32).toString("base64url");
+  const root = path.resolve(DATA, "code");
+  const code = await start("code", "code-stand-in.cjs", {
+    ...shared,
+    CODE_ROOT: root,
+    CODE_PORT_WISHED: rememberedPort("code"),
+  });
+  rememberPort("code", code.ports.code);
+  shared.CODE_URL = `http://localhost:${code.ports.code}`;
+  code.process.env.CODE_PORT = String(code.ports.code);
+  const pipeline = await start("pipeline", "pipeline-stand-in.cjs", {
+    ...shared,
+    PIPELINE_ROOT: root,
+    PIPELINE_PORT_WISHED: rememberedPort("pipeline"),
+  });
+  rememberPort("pipeline", pipeline.ports.pipeline);
+  shared.PIPELINE_URL = `http://localhost:${pipeline.ports.pipeline}`;
+  pipeline.process.env.PIPELINE_PORT = String(pipeline.ports.pipeline);
+  code.process.tell({ pipeline: shared.PIPELINE_URL });
+  return { code, pipeline };
 }
 
 async function run(): Promise<void> {
@@ -70,15 +96,7 @@ async function run(): Promise<void> {
   const shared: Record<string, string> = { ZIGZAG_INSTANCE: instance, ZIGZAG_BUILT: BUILT };
   const standsIn = !process.env.MAIL_HOST;
   if (standsIn) shared.MAIL_DOMAIN = process.env.MAIL_DOMAIN || "in.saltmarsh.example";
-  shared.CODE_SECRET = randomBytes(32).toString("base64url");
-  const code = await start("code", "code-stand-in.cjs", {
-    ...shared,
-    CODE_ROOT: path.resolve(DATA, "code"),
-    CODE_PORT_WISHED: rememberedPort(),
-  });
-  writeFileSync(CODE_PORT_FILE, String(code.ports.code));
-  shared.CODE_URL = `http://localhost:${code.ports.code}`;
-  code.process.env.CODE_PORT = String(code.ports.code);
+  const { code, pipeline } = await startCode(shared);
   const mailbox = standsIn ? await start("mail", "mail-stand-in.cjs", shared) : null;
   if (mailbox)
     Object.assign(shared, {
@@ -106,6 +124,7 @@ async function run(): Promise<void> {
     mailbox.process.tell({ door: worker.ports.door });
   }
   code.process.tell({ product: address });
+  pipeline.process.tell({ product: address });
   if (worker.ports.door) worker.process.env.MAIL_DOOR_PORT = String(worker.ports.door);
   await app.ready;
   if (!(await answersAs(instance, app.ports.app)))
@@ -116,7 +135,7 @@ async function run(): Promise<void> {
     console.log(
       `Mail for requesters is kept in the mailbox at http://localhost:${mailbox.ports.mailbox}`,
     );
-  console.log(`Code is kept at http://localhost:${code.ports.code}`);
+  console.log(`Code is kept at ${shared.CODE_URL}, the pipeline is at ${shared.PIPELINE_URL}`);
   console.log("Ctrl-C stops it. Logs are in .data/.");
 }
 
@@ -172,7 +191,7 @@ async function stop(code: number): Promise<void> {
 for (const signal of ["SIGTERM", "SIGINT", "SIGHUP"] as const)
   process.on(signal, () => void stop(0));
 mkdirSync(DATA, { recursive: true });
-for (const name of ["app", "worker", "mail", "code"])
+for (const name of ["app", "worker", "mail", "code", "pipeline"])
   closeSync(openSync(path.join(DATA, `${name}.log`), "w"));
 if (own) watchCluster(own, process.env.ZIGZAG_CLUSTER_PORT!);
 run().catch((error: Error) => {

@@ -48,8 +48,10 @@ import { loadItemFiles } from "./files";
 import { withTime } from "./time";
 import { loadCode } from "./code/load-code";
 import { writeHostMemory } from "./code/host-memory";
+import { loadDelivery } from "./code/load-delivery";
+import { hostTargets, writePipelineMemory } from "./code/pipeline-memory";
 import { withCode, type DemoCode } from "./code/with-code";
-import type { HostTarget } from "../standins/code/state";
+import type { Target } from "../standins/sender";
 import { demoDesignChanges, demoTerms } from "./terms";
 import { demoWalk } from "./walks";
 import { DAYS_OFF, DEMO_PASSWORD, demoDuties, mailOf, PEOPLE, TEAMS } from "./people";
@@ -82,19 +84,23 @@ export async function loadDemo(
     await beginWorld(tx, "demo", now);
     await loadPeople(tx, now);
     const counts = { items: 0, events: 0, reports: 0 };
-    const [codes, targets]: [DemoCode[], HostTarget[]] = [[], []];
+    const [codes, targets]: [DemoCode[], Target[]] = [[], []];
+    const told: Target[] = [];
     for (const [position, project] of PROJECTS.entries()) {
       const { workflow, ...others } = await loadProject(tx, project, now);
       const history = projectHistory(project, workflow, others, now);
-      const told = withBreaks(history, workflow, project.columns);
-      const timed = withTime(told, project.process.seed + 8000, now);
+      const broken = withBreaks(history, workflow, project.columns);
+      const timed = withTime(broken, project.process.seed + 8000, now);
       const coded = withCode(project, timed, { workflow, folder: repositories, now });
       const items = inOneOrder(coded.items, position);
       await loadItems(tx, items);
       codes.push(coded.code);
-      targets.push(
-        await loadCode(tx, project.key.toLowerCase(), coded.code, project.process.seed + 9200),
-      );
+      const projectId = project.key.toLowerCase();
+      const { seed } = project.process;
+      const { target, repositoryId } = await loadCode(tx, projectId, coded.code, seed + 9200);
+      const delivered = { seed: seed + 9400, repositoryId, now };
+      targets.push(target);
+      told.push(await loadDelivery(tx, projectId, coded.code, delivered));
       await loadItemFiles(tx, items);
       await tx
         .update(table.project)
@@ -129,7 +135,9 @@ export async function loadDemo(
     for (const [personId, limit] of Object.entries(DEMO_PERSON_LIMITS))
       await setLimit(tx, { projectId: null, kind: "person", id: personId }, limit, "ines");
     await loadAlerts(tx, now);
-    writeHostMemory(repositories, codes, targets);
+    const heard = hostTargets(codes);
+    writeHostMemory(repositories, codes, [...targets, ...heard]);
+    writePipelineMemory(repositories, codes, { told, heard });
     return counts;
   });
 }

@@ -1,6 +1,7 @@
 import { writeFileSync } from "node:fs";
 import path from "node:path";
-import type { HostChange, HostState, HostTarget } from "../../standins/code/state";
+import type { HostChange, HostState } from "../../standins/code/state";
+import type { Target } from "../../standins/sender";
 import { mailOf, PEOPLE } from "../people";
 import type { DemoCode } from "./with-code";
 
@@ -13,7 +14,7 @@ const personOf = (id: string) => {
 export function writeHostMemory(
   folder: string,
   codes: readonly DemoCode[],
-  targets: readonly HostTarget[],
+  targets: readonly Target[],
 ): void {
   const state: HostState = {
     changes: codes.flatMap(changesOf),

@@ -1,9 +1,10 @@
 import { randomBytes } from "node:crypto";
 import { MINUTE } from "@/core/calendar/instant";
+import type { GitCommit } from "@/core/formats/git-log";
 import { revertedBy } from "@/core/ship/reverted";
 import type { Transaction } from "@/db/connection";
 import * as table from "@/db/schema";
-import type { HostTarget } from "../../standins/code/state";
+import type { Target } from "../../standins/sender";
 import { uuidSource } from "../ids";
 import { inChunks } from "../in-chunks";
 import { mailOf, PEOPLE } from "../people";
@@ -15,14 +16,14 @@ type Loaded<T extends { $inferInsert: unknown }> = T["$inferInsert"][];
 
 /**
  * Stores what a project's code host has told, as if it had been heard when it happened.
- * @returns by which the host tells more
+ * @returns by which the host tells more, and under which id its repository is known
  */
 export async function loadCode(
   tx: Transaction,
   projectId: string,
   code: DemoCode,
   seed: number,
-): Promise<HostTarget> {
+): Promise<{ target: Target; repositoryId: string }> {
   const nextId = uuidSource(seededRandom(seed));
   const [sourceId, repositoryId] = [nextId(), nextId()];
   const secret = `whsec_${randomBytes(32).toString("base64")}`;
@@ -79,13 +80,14 @@ export async function loadCode(
   const commits = [...code.made.commits.values()].map((commit) => {
     const { branch = "main", mainAt = commit.authoredAt } = placed.get(commit.hash) ?? {};
     const back = code.made.revert;
-    const merged = back && code.made.byStory.get(back.story)!.mergedAs;
+    const taken = back && code.made.byStory.get(back.story)!;
+    const isTaken = taken && [taken.mergedAs, ...taken.commits].includes(commit.hash);
     return {
       ...{ repositoryId, hash: commit.hash, parents: commit.parents, message: commit.message },
       ...{ authorName: commit.name, authorMail: commit.mail, authoredAt: commit.authoredAt },
-      ...{ files: commit.files, insertions: commit.insertions, deletions: commit.deletions },
+      ...sizeOf(commit),
       ...{ branch, mainAt, pushedAt: commit.authoredAt + MINUTE },
-      revertedBy: merged === commit.hash ? back!.hash : null,
+      revertedBy: isTaken ? back!.hash : null,
     };
   });
   const keys = new Map(code.stories.map(({ story }) => [story.key, story.item.id]));
@@ -105,8 +107,13 @@ export async function loadCode(
   await inChunks(changes, (c) => tx.insert(table.codeChange).values(c));
   await inChunks(reviews, (c) => tx.insert(table.codeReview).values(c));
   await inChunks(links, (c) => tx.insert(table.itemCode).values(c).onConflictDoNothing());
-  return { repository: code.name, address: `/api/events/${sourceId}`, secret };
+  const target = { repository: code.name, address: `/api/events/${sourceId}`, secret };
+  return { target, repositoryId };
 }
+
+/** How large a commit is; git counts nothing of a merge. */
+const sizeOf = ({ parents, files, insertions, deletions }: GitCommit) =>
+  parents.length > 1 ? {} : { files, insertions, deletions };
 
 /** A change as its row has it, but for what names it. */
 function changeRow(story: CodeStory, { made }: DemoCode, authorMail: string, authorName: string) {

@@ -8,6 +8,7 @@ import { shortHash } from "@/core/ship/short-hash";
 import type { DemoItem } from "../history";
 import { uuidSource } from "../ids";
 import type { DemoProject } from "../projects";
+import { deliveriesOf, mergesOf, presenceFacts, type DemoDelivery } from "./deliveries";
 import { makeRepository, type MadeRepository } from "./repository";
 import { codeStories, factsOf, forgottenStory, type CodeStory } from "./story";
 
@@ -26,6 +27,7 @@ export interface DemoCode {
   beganAt: Instant;
   stories: { story: CodeStory; change: string }[];
   made: MadeRepository;
+  delivery: DemoDelivery;
 }
 
 /**
@@ -61,7 +63,11 @@ export function withCode(
     begins: { tree: `demo/code/trees/${name}`, at: beganAt, byId: "noor" },
     takenBack: takenBack ?? null,
   });
-  const code = { name, beganAt, stories: numbered, made };
+  const delivery = deliveriesOf(made, {
+    ...{ items, workflow, now, broken: project.key === "GATE" },
+    random: seededRandom(project.process.seed + 9300),
+  });
+  const code = { name, beganAt, stories: numbered, made, delivery };
   return { items: told(items, code, seededRandom(project.process.seed + 9100)), code };
 }
 
@@ -77,7 +83,7 @@ function makeAwkward(stories: readonly CodeStory[]): void {
 /** The histories with what was heard, each at its time. */
 function told(
   items: readonly DemoItem[],
-  { stories, made }: DemoCode,
+  { stories, made, delivery }: DemoCode,
   random: ReturnType<typeof seededRandom>,
 ): DemoItem[] {
   const nextId = uuidSource(random);
@@ -96,6 +102,9 @@ function told(
     const commit = shortHash(made.byStory.get(story)!.mergedAs!);
     hear(story.item.id, [{ at: at + MINUTE, fact: { kind: "commit reverted", commit } }]);
   }
+  const merges = mergesOf(made);
+  for (const itemId of new Set(merges.map((one) => one.itemId)))
+    hear(itemId, presenceFacts(itemId, merges, delivery));
   return items.map((item) => {
     const facts = heard.get(item.snapshot.id);
     if (!facts) return item;

@@ -54,6 +54,12 @@ export const branchTold = (
 /** More commits belong into a further event. */
 const COMMITS_AT_ONCE = 200;
 
+/** Git counts nothing of a merge, which does not mean that it changes nothing. */
+const withoutSize = ({ parents, message }: Pick<GitCommit, "parents" | "message">) => ({
+  parents,
+  message,
+});
+
 /** A push, in as many events as it needs: the earliest commits first. */
 export function pushTold(
   { host, repository }: Place,
@@ -75,7 +81,7 @@ export function pushTold(
   },
 ): object[] {
   const told = commits.toReversed().map(({ hash, name, mail, authoredAt, ...commit }) => ({
-    ...commit,
+    ...(commit.parents.length > 1 ? withoutSize(commit) : commit),
     id: hash,
     message: commit.message.slice(0, 20_000),
     author: { name: name.slice(0, 400), mail: mail.slice(0, 400) },

@@ -18,7 +18,7 @@ import {
   mergeInto,
   sizeBetween,
 } from "./repository";
-import type { Sender } from "./sender";
+import type { Sender } from "../sender";
 import type { HostChange, HostMemory, HostPerson, HostReview } from "./state";
 
 /** What somebody asked for cannot be done, in words for them. */

@@ -21,8 +21,9 @@ async function run(): Promise<void> {
     void standIn.close().then(() => process.exit(0));
   };
   for (const signal of ["SIGTERM", "SIGINT"] as const) process.on(signal, stop);
-  process.on("message", (told: { product?: string }) => {
+  process.on("message", (told: { product?: string; pipeline?: string }) => {
     if (told.product) standIn.productIsAt(told.product);
+    if (told.pipeline) standIn.pipelineIsAt(told.pipeline);
   });
   if (process.send) process.on("disconnect", stop);
   process.send?.({ ready: { code: standIn.port } });

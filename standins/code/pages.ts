@@ -3,7 +3,8 @@ import { keysIn } from "@/core/item/key";
 import { pageOf, text, when } from "../page";
 import { MAIN } from "./repository";
 import type { ChangeFacts } from "./events";
-import type { HostChange, HostEvent, HostPerson, HostTarget } from "./state";
+import type { SentEvent, Target } from "../sender";
+import type { HostChange, HostPerson } from "./state";
 
 const STYLE = `
   .long > code { white-space: normal; } table { border-collapse: collapse; width: 100%; } td, th { text-align: left; padding: 6px 8px; border-bottom: 1px solid var(--line); vertical-align: top; }
@@ -105,7 +106,7 @@ export function repositoryPage(
     branches: { name: string; head: string; ahead: number; change: HostChange | null }[];
     changes: readonly HostChange[];
     commits: readonly GitCommit[];
-    targets: readonly HostTarget[];
+    targets: readonly Target[];
   },
 ): string {
   const clone = `<p>To clone it: <code>git clone ${text(`${address}/git/${name}.git`)}</code>. A push asks for your mail address and your token.</p>`;
@@ -236,7 +237,7 @@ export function tokenPage(shown: Shown, { mail, token }: { mail: string; token: 
   );
 }
 
-export function sentPage(shown: Shown, events: readonly HostEvent[]): string {
+export function sentPage(shown: Shown, events: readonly SentEvent[]): string {
   const rows = events.toReversed().map((event) => {
     const { type = "", subject = "" } = event.body as { type?: string; subject?: string };
     const state =

@@ -1,6 +1,6 @@
 import type { IncomingMessage } from "node:http";
 import { Readable } from "node:stream";
-import type { Entry } from "./entry";
+import type { Entry } from "../entry";
 import { HostRefusal, type CodeHost } from "./host";
 import {
   changePage,
@@ -21,7 +21,7 @@ import {
   makeEmpty,
   repositoriesIn,
 } from "./repository";
-import type { Sender } from "./sender";
+import type { Sender } from "../sender";
 import type { HostChange, HostMemory, HostPerson } from "./state";
 
 /** What a page comes to. */
@@ -43,7 +43,6 @@ interface Around {
 
 const LARGEST_FORM = 64 * 1024;
 const COMMITS_SHOWN = 30;
-const FORGOTTEN = "host_session=; Path=/; Max-Age=0";
 
 /** Answers for a page, or does what one asked for. */
 export async function answerPage(request: IncomingMessage, around: Around): Promise<Answer> {
@@ -67,9 +66,9 @@ function enter({ url, entry }: Around): Answer {
       status: 303,
       body: "",
       location: "/?told=That+link+does+not+hold+any+more.",
-      cookie: FORGOTTEN,
+      cookie: entry.cookieOf(null),
     };
-  const cookie = `host_session=${entered.session}; Path=/; HttpOnly; SameSite=Lax`;
+  const cookie = entry.cookieOf(entered.session);
   return { status: 303, body: "", location: entered.to, cookie };
 }
 

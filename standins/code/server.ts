@@ -1,11 +1,11 @@
 import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
 import { listen, LOOPBACK } from "../listen";
 import { serveGit } from "./backend";
-import { Entry } from "./entry";
+import { Entry } from "../entry";
 import { CodeHost } from "./host";
 import { answerPage, type Answer } from "./routes";
 import { branchesOf, folderOf } from "./repository";
-import { Sender } from "./sender";
+import { Sender } from "../sender";
 import { HostMemory, type HostPerson } from "./state";
 
 /*
@@ -31,10 +31,13 @@ export interface CodeStandIn {
   host: CodeHost;
   memory: HostMemory;
   productIsAt: (address: string) => void;
+  pipelineIsAt: (address: string) => void;
   close: () => Promise<void>;
 }
 
 const FIRST_PORT = 4345;
+/** An address that begins so is one of the pipeline that runs beside it. */
+const PIPELINE = "pipeline:";
 
 export async function startCodeStandIn({
   port,
@@ -44,8 +47,13 @@ export async function startCodeStandIn({
 }: CodeStandInSettings): Promise<CodeStandIn> {
   const memory = new HostMemory(root);
   let product = first;
-  const sender = new Sender(memory, () => product);
-  const entry = new Entry(secret);
+  let pipeline: string | null = null;
+  const sender = new Sender(memory, (address) => {
+    if (address.startsWith(PIPELINE))
+      return pipeline && `${pipeline}${address.slice(PIPELINE.length)}`;
+    return address.startsWith("/") ? product && `${product}${address}` : address;
+  });
+  const entry = new Entry(secret, "host_session");
   let host: CodeHost;
   const server = createServer((request, response) => {
     const url = new URL(request.url ?? "/", `http://${LOOPBACK}`);
@@ -70,6 +78,7 @@ export async function startCodeStandIn({
     host,
     memory,
     productIsAt: (at) => (product = at),
+    pipelineIsAt: (at) => (pipeline = at),
     close: async () => {
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));

@@ -13,7 +13,7 @@ import { editSource } from "@/server/events/sources";
 import { enterSource, takeEvents } from "@/server/events/take";
 import { readItem } from "@/server/item/read";
 import { readProjectCode } from "@/server/ship/read-project-code";
-import { signEntry } from "../../standins/code/entry";
+import { signEntry } from "../../standins/entry";
 import { startCodeStandIn, type CodeStandIn } from "../../standins/code/server";
 import { itemIn } from "./setup/board";
 import { INES, NOOR } from "./setup/people";

@@ -68,11 +68,12 @@ export const shipContract = {
     }),
     answer: DONE,
   }),
-  /** Lets whoever asks into the code host that came with the product, at a page of it. */
+  /** Lets whoever asks into the code host or the pipeline that came with the product, at a page of it. */
   enterHost: contract({
     method: "GET",
     path: "/api/code-host",
     query: z.object({
+      of: z.enum(["code", "pipeline"]).default("code"),
       to: z
         .string()
         .max(500)

@@ -68,8 +68,17 @@ export async function markLeftBehind(
       and left_behind_at is null and hash not in (select hash from reached)`);
 }
 
+/** What a commit took back. */
+export interface TakenBack {
+  /** The commits that its message calls. */
+  called: CommitRow[];
+  /** All that counts for something else now: what merges brought, and what is there again. */
+  hashes: string[];
+}
+
 /**
- * Finds commits by what a message calls them, and notes that another took them back.
+ * Finds commits by what a message calls them, and notes that another took them back; with a merge, all
+ * that it brought to main.
  * @param called whole hashes, or their beginnings
  */
 export async function markReverted(
@@ -77,35 +86,66 @@ export async function markReverted(
   repositoryId: string,
   called: readonly string[],
   by: string,
-): Promise<CommitRow[]> {
+): Promise<TakenBack> {
   const found: CommitRow[] = [];
   for (const hash of called)
     found.push(
       ...(await tx
-        .update(codeCommit)
-        .set({ revertedBy: by })
+        .select()
+        .from(codeCommit)
         .where(
           and(
             eq(codeCommit.repositoryId, repositoryId),
             sql`starts_with(${codeCommit.hash}, ${hash})`,
             isNull(codeCommit.revertedBy),
           ),
-        )
-        .returning()),
+        )),
+    );
+  if (found.length === 0) return { called: [], hashes: [] };
+  const brought = await Promise.all(found.map((commit) => broughtBy(tx, repositoryId, commit)));
+  const hashes = [...found.map(({ hash }) => hash), ...brought.flat()];
+  await tx
+    .update(codeCommit)
+    .set({ revertedBy: by })
+    .where(
+      and(
+        eq(codeCommit.repositoryId, repositoryId),
+        inArray(codeCommit.hash, hashes),
+        isNull(codeCommit.revertedBy),
+      ),
     );
   // What took something back, and is taken back itself, takes it back no more.
-  if (found.length > 0)
-    await tx
-      .update(codeCommit)
-      .set({ revertedBy: null })
-      .where(
-        and(
-          eq(codeCommit.repositoryId, repositoryId),
-          inArray(
-            codeCommit.revertedBy,
-            found.map(({ hash }) => hash),
-          ),
-        ),
-      );
-  return found;
+  const again = await tx
+    .update(codeCommit)
+    .set({ revertedBy: null })
+    .where(and(eq(codeCommit.repositoryId, repositoryId), inArray(codeCommit.revertedBy, hashes)))
+    .returning({ hash: codeCommit.hash });
+  return { called: found, hashes: [...hashes, ...again.map(({ hash }) => hash)] };
+}
+
+/** What a merge brought to main with it: what its other parents have, and its first one has not. */
+async function broughtBy(
+  tx: Transaction,
+  repositoryId: string,
+  { hash, parents, mainAt }: CommitRow,
+): Promise<string[]> {
+  if (parents.length < 2 || mainAt === null) return [];
+  // All of it came to main with the merge, so the walks need not go farther.
+  const came = sql`(select m.main_at from ${codeCommit} m
+    where m.repository_id = ${repositoryId} and m.hash = ${hash})`;
+  const [first, ...others] = parents;
+  const walk = (name: string, from: readonly string[]) => sql`
+    ${sql.raw(name)} as (
+      select c.hash, c.parents from ${codeCommit} c
+      where c.repository_id = ${repositoryId} and c.main_at = ${came}
+        and c.hash = any(${sql.param([...from])}::text[])
+      union
+      select c.hash, c.parents from ${sql.raw(name)} r
+      join ${codeCommit} c on c.repository_id = ${repositoryId} and c.hash = any(r.parents)
+      where c.main_at = ${came}
+    )`;
+  const { rows } = await tx.execute<{ hash: string }>(sql`
+    with recursive ${walk("brought", others)}, ${walk("before", [first])}
+    select hash from brought except select hash from before`);
+  return rows.map((row) => row.hash);
 }

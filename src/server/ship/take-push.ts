@@ -149,8 +149,8 @@ async function actOnMain(
     const done = new Set((await itemsNamed(tx, source.projectId, closed)).values());
     for (const itemId of done) told.push({ itemId, fact: { kind: "commit says done", commit } });
     const reverted = await markReverted(tx, repositoryId, back, hash);
-    takenBack.push(...reverted.map((one) => one.hash));
-    told.push(...(await tellTakenBack(tx, repositoryId, reverted)));
+    takenBack.push(...reverted.hashes);
+    told.push(...(await tellTakenBack(tx, repositoryId, reverted.called)));
   }
   return { told, takenBack };
 }

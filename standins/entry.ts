@@ -1,5 +1,10 @@
 import { createHmac, randomBytes, timingSafeEqual } from "node:crypto";
-import type { HostPerson } from "./state";
+
+/** Somebody as a stand-in knows them. */
+export interface EnteredPerson {
+  name: string;
+  mail: string;
+}
 
 /** So long a link of the product lets somebody in, and so long they stay. */
 const DAY = 86_400_000;
@@ -9,10 +14,14 @@ const DAY = 86_400_000;
  * to, and is signed with a secret that both know. A link lets in once.
  */
 export class Entry {
-  private readonly sessions = new Map<string, { person: HostPerson; until: number }>();
+  private readonly sessions = new Map<string, { person: EnteredPerson; until: number }>();
   private readonly used = new Set<string>();
 
-  constructor(private readonly secret: string) {}
+  constructor(
+    private readonly secret: string,
+    /** Cookies know no ports: each stand-in has a name of its own for its session. */
+    private readonly cookie: string,
+  ) {}
 
   /** @returns the session that begins, and where somebody wanted to; null where the link is none */
   enter(query: URLSearchParams, now = Date.now()): { session: string; to: string } | null {
@@ -29,8 +38,16 @@ export class Entry {
     return { session, to: /^\/(?!\/)/.test(to) ? to : "/" };
   }
 
-  personOf(cookie: string | undefined, now = Date.now()): HostPerson | null {
-    const session = /(?:^|;\s*)host_session=([\w-]+)/.exec(cookie ?? "")?.[1] ?? "";
+  /** The cookie of a session, or the one that ends it. */
+  cookieOf(session: string | null): string {
+    return session === null
+      ? `${this.cookie}=; Path=/; Max-Age=0`
+      : `${this.cookie}=${session}; Path=/; HttpOnly; SameSite=Lax`;
+  }
+
+  personOf(cookie: string | undefined, now = Date.now()): EnteredPerson | null {
+    const said = new RegExp(`(?:^|;\\s*)${this.cookie}=([\\w-]+)`).exec(cookie ?? "");
+    const session = said?.[1] ?? "";
     const found = this.sessions.get(session);
     return found && found.until > now ? found.person : null;
   }

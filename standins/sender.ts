@@ -1,10 +1,42 @@
-import { createHmac, randomUUID } from "node:crypto";
-import type { HostEvent, HostMemory } from "./state";
+import { signedHeaders } from "./signature";
 
 const TICK_MS = 400;
 const AT_ONCE = 50;
 const LONGEST_PAUSE_MS = 30_000;
 const PATIENCE_MS = 10_000;
+
+/** Whom a stand-in tells of a repository. */
+export interface Target {
+  repository: string;
+  /** Where events are posted to; a path stands for one of the product that runs beside it. */
+  address: string;
+  secret: string;
+}
+
+/** An event on its way, or that arrived. */
+export interface SentEvent {
+  id: string;
+  repository: string;
+  address: string;
+  body: object;
+  madeAt: number;
+  tries: number;
+  nextAt: number;
+  arrivedAt: number | null;
+  /** What the other side said last. */
+  said: string;
+}
+
+/** What is remembered of whom to tell, and of what was told. */
+export interface SendingState {
+  targets: Target[];
+  events: SentEvent[];
+}
+
+interface Memory {
+  state: SendingState;
+  keep: () => void;
+}
 
 /**
  * Sends events to whoever is told of a repository, signed as Standard Webhooks 1.0 says, in their
@@ -16,9 +48,9 @@ export class Sender {
   private stopped = false;
 
   constructor(
-    private readonly memory: HostMemory,
-    /** Where the product is; null while nobody has said. */
-    private readonly product: () => string | null,
+    private readonly memory: Memory,
+    /** Where an address leads to; null while nobody has said. */
+    private readonly placeOf: (address: string) => string | null,
   ) {}
 
   start(): void {
@@ -65,19 +97,18 @@ export class Sender {
         const own = waiting.filter((event) => event.address === address).slice(0, AT_ONCE);
         // In their order: the first that waits keeps those behind it waiting.
         if (own[0].nextAt > now) continue;
-        if (address.startsWith("/") && this.product() === null) continue;
-        await this.post(address, own);
+        const place = this.placeOf(address);
+        if (place !== null) await this.post(place, address, own);
       }
     } finally {
       this.busy = false;
     }
   }
 
-  private async post(address: string, events: readonly HostEvent[]): Promise<void> {
+  private async post(place: string, address: string, events: readonly SentEvent[]): Promise<void> {
     const secret = this.memory.state.targets.find((target) => target.address === address)?.secret;
-    const where = address.startsWith("/") ? `${this.product()}${address}` : address;
     const outcome = secret
-      ? await posted(where, secret, events)
+      ? await posted(place, secret, events)
       : { arrived: false, said: "nobody is told at this address any more" };
     const now = Date.now();
     for (const event of events) {
@@ -93,22 +124,16 @@ export class Sender {
 async function posted(
   address: string,
   secret: string,
-  events: readonly HostEvent[],
+  events: readonly SentEvent[],
 ): Promise<{ arrived: boolean; said: string }> {
   const body = JSON.stringify(events.map((event) => event.body));
-  const id = randomUUID();
-  const timestamp = String(Math.floor(Date.now() / 1000));
-  const key = Buffer.from(secret.replace(/^whsec_/, ""), "base64");
-  const signed = createHmac("sha256", key).update(`${id}.${timestamp}.${body}`).digest("base64");
   try {
     const answer = await fetch(address, {
       method: "POST",
       body,
       headers: {
         "Content-Type": "application/cloudevents-batch+json",
-        "webhook-id": id,
-        "webhook-timestamp": timestamp,
-        "webhook-signature": `v1,${signed}`,
+        ...signedHeaders(secret, body),
       },
       signal: AbortSignal.timeout(PATIENCE_MS),
     });
