@@ -113,7 +113,7 @@ export function codeStories(
   { workflow, pattern, random, now }: Writing,
 ): CodeStory[] {
   const since = now - WEEKS_HEARD * WEEK;
-  return items
+  const stories = items
     .flatMap((item) => {
       const { firstStartedAt, typeId, withdrawnAt } = item.snapshot;
       const heard = firstStartedAt !== null && firstStartedAt >= since && withdrawnAt === null;
@@ -122,6 +122,8 @@ export function codeStories(
         : [];
     })
     .toSorted((a, b) => a.commits[0].at - b.commits[0].at);
+  mergeLate(stories, items, { workflow, now });
+  return stories;
 }
 
 function storiesOf(
@@ -169,6 +171,30 @@ function storiesOf(
     }
   }
   return stories.filter(({ commits }) => commits.length > 0);
+}
+
+/**
+ * What waits to be deployed was held back until its test had passed and what was before it had gone live:
+ * main is what goes live next.
+ */
+function mergeLate(
+  stories: readonly CodeStory[],
+  items: readonly DemoItem[],
+  { workflow, now }: Pick<Writing, "workflow" | "now">,
+): void {
+  const stays = new Map(
+    items.map(({ snapshot, events }) => [snapshot.id, staysOf(events, workflow)]),
+  );
+  const wentLive = [...stays.values()].flatMap((own) =>
+    own.flatMap(({ state, from }) => (state === "Live" ? [from] : [])),
+  );
+  let after = Math.max(...wentLive);
+  for (const { item, change } of stories) {
+    const { state, from } = stays.get(item.id)!.at(-1)!;
+    if (state !== "Ready to deploy" || !change?.mergedAt) continue;
+    after = Math.min(now - HOUR, Math.max(from - MINUTE, after + 25 * MINUTE));
+    change.mergedAt = after;
+  }
 }
 
 /** The commits of one stretch of building. */

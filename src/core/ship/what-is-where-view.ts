@@ -58,6 +58,7 @@ export interface WherePresence {
 export interface WhereRow extends WorkItem {
   mergedAt: Instant;
   presences: WherePresence[];
+  stateName: string;
   testResult: TestResult | null;
 }
 

@@ -88,8 +88,8 @@ export async function readWhereRows(
         return environmentId ? [{ environmentId, whole, since }] : [];
       },
     );
-    const { key, title, typeId, testResult } = item;
-    return [{ id, key, title, typeId, testResult, mergedAt, presences }];
+    const { key, title, typeId, stateName, testResult } = item;
+    return [{ id, key, title, typeId, stateName, testResult, mergedAt, presences }];
   });
   return { rows, hidden: itemIds.filter((id) => !named.has(id)).length };
 }

@@ -103,7 +103,7 @@ function Row({ row, view }: { row: WhereRow; view: WhatIsWhere }) {
       </div>
       <Stop
         way={at < 0 ? "here" : "passed"}
-        words={at < 0 ? since(row.mergedAt, now) : ""}
+        words={at < 0 ? `${since(row.mergedAt, now)}, ${row.stateName}` : ""}
         title={`merged ${exact(row.mergedAt, project.zone)}`}
       />
       {environments.map((environment, i) => (
@@ -137,8 +137,8 @@ function stopOf(
     : `not on ${environment.name}`;
   if (i === at) {
     const failed = row.testResult === "failed" && environment.id !== lastOf(environments)?.id;
-    const words = [since(presence!.since, now), failed && "failed its test"].filter(Boolean);
-    return { way: "here", words: words.join(", "), title, failed };
+    const state = failed ? "failed its test" : row.stateName;
+    return { way: "here", words: `${since(presence!.since, now)}, ${state}`, title, failed };
   }
   if (i < at) return { way: isOn(row, environment.id) ? "passed" : "left out", words: "", title };
   if (presence) return { way: "some", words: `in part, ${since(presence.since, now)}`, title };
