@@ -60,6 +60,7 @@ export const STATUS_OF: Record<RefusalCode, number> = {
   "sub-tasks open": 422,
   blocked: 422,
   "change open": 422,
+  frozen: 422,
   "comment missing": 422,
   "field missing": 422,
   "same person": 422,

@@ -102,6 +102,8 @@ export interface ItemView {
   /** By which words people outside know of it; null where they do not. */
   knownAs: string | null;
   zigzag: Zigzag;
+  /** When it came to which environment. */
+  arrivals: { at: number; environment: string }[];
   agreement: Agreement;
   stateNames: Record<string, string>;
   /** Of what is finished, what it took until its first delivery. */

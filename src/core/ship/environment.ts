@@ -23,6 +23,14 @@ export interface FreezeWindow {
 /** In an address it stands for the key of the item that is looked at. */
 export const KEY_PLACE = "{key}";
 
+/** An environment that is frozen, until when and why. */
+export interface FrozenEnvironment {
+  name: string;
+  /** The last day of it. */
+  until: Day;
+  why: string;
+}
+
 export const MOST_ENVIRONMENTS = 12;
 const MOST_FREEZES = 40;
 
@@ -96,6 +104,13 @@ export const freezeOn = (
   { freezes }: Pick<Environment, "freezes">,
   today: Day,
 ): FreezeWindow | undefined => freezes.find(({ from, until }) => from <= today && today <= until);
+
+/** The environments that are frozen on a day. */
+export const frozenOn = (environments: readonly Environment[], today: Day): FrozenEnvironment[] =>
+  environments.flatMap((environment) => {
+    const freeze = freezeOn(environment, today);
+    return freeze ? [{ name: environment.name, until: freeze.until, why: freeze.why }] : [];
+  });
 
 /** The freeze that is, or else comes next. */
 export const nextFreeze = (

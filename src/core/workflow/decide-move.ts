@@ -3,6 +3,7 @@ import type { AskedItem } from "@/core/condition/facts";
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { MoveAnswers } from "@/core/item/command";
 import type { EditableField, ItemSnapshot } from "@/core/item/fields";
+import type { FrozenEnvironment } from "@/core/ship/environment";
 import type { OwnField, OwnValue } from "@/core/item/own-field";
 import { fieldsOfType, ownValueProblem } from "@/core/item/own-field";
 import { refuse, type Refusal } from "./refusal";
@@ -41,6 +42,8 @@ export interface MoveContext {
   teamName: (teamId: string) => string;
   /** Fields of the project's own; only read where a requirement or an answer is about one. */
   ownFields: readonly OwnField[];
+  /** Environments that are frozen now; left out where nothing can be. */
+  frozen?: readonly FrozenEnvironment[];
 }
 
 export interface AllowedMove {
@@ -177,7 +180,7 @@ export interface AskedMove {
 
 /** What requirements of a move are asked with: the move itself, and what is known around it. */
 export function requirementContext(asked: AskedMove, context: MoveContext) {
-  const { around, asker, teamsOf, vocabulary, nameOf, teamName, ownFields } = context;
+  const { around, asker, teamsOf, vocabulary, nameOf, teamName, ownFields, frozen } = context;
   return {
     ...asked,
     around,
@@ -187,6 +190,7 @@ export function requirementContext(asked: AskedMove, context: MoveContext) {
     nameOf,
     teamName,
     ownFields,
+    frozen,
   };
 }
 

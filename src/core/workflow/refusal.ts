@@ -29,6 +29,7 @@ export const REFUSAL_CODES = [
   "sub-tasks open",
   "blocked",
   "change open",
+  "frozen",
   "comment missing",
   "reason missing",
   "outcome missing",

@@ -1,3 +1,5 @@
+import { dayNumber, isoDate } from "@/core/calendar/zone";
+import { frozenOn, type FrozenEnvironment } from "@/core/ship/environment";
 import { isRead } from "@/core/condition/condition";
 import { and, desc, eq, exists, inArray, isNull, lt, not, or, sql } from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
@@ -17,6 +19,7 @@ import { askedFor } from "../condition/asked-items";
 import type { ProjectAccess } from "../people/access";
 import { membersAmong } from "../people/belonging";
 import type { Principal } from "../people/viewer";
+import { environmentsOf } from "../ship/environments";
 import { hasEnded, sprintsNow } from "../plan/timeboxes";
 import { waitedFor } from "./around";
 import { loadOwnFields } from "./own-fields";
@@ -30,6 +33,7 @@ export interface MoveNeeds {
   asker: Asker;
   teamsOf: (personId: string) => readonly string[];
   followUps: FollowUpContext;
+  frozen: readonly FrozenEnvironment[];
   ownFields: readonly OwnField[];
   inEndedSprint: boolean;
 }
@@ -85,6 +89,12 @@ export async function moveNeeds({
         ? await hasEnded(tx, before.sprintId)
         : false,
     teamsOf: (id) => approverTeams.get(id) ?? [],
+    frozen: requirements.some((r) => r.kind === "not frozen")
+      ? frozenOn(
+          await environmentsOf(tx, access.project.id),
+          isoDate(dayNumber(now, access.project.zone)),
+        )
+      : [],
     followUps:
       before && transition
         ? await followUpContext({ tx, viewer, before, transition })

@@ -254,6 +254,11 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
       row.withdrawnAt ?? now,
       standingEvents(history).flatMap((e) => (e.kind === "moved" && e.new.isReturn ? [e.at] : [])),
     ),
+    arrivals: standingEvents(history).flatMap((e) =>
+      e.kind === "reported" && e.new.kind === "deployed"
+        ? [{ at: e.at, environment: e.new.environment }]
+        : [],
+    ),
     agreement: agreementOf(
       workflow,
       snapshot,

@@ -53,6 +53,7 @@ function Parts({ handle, wide }: { handle: ItemHandle; wide: boolean }) {
     <section aria-label="Zigzag">
       <ZigzagFigure
         zigzag={view.zigzag}
+        arrivals={view.arrivals}
         stateNames={view.stateNames}
         zone={view.project.zone}
         width={wide && !narrow ? 1216 : 396}

@@ -4,6 +4,7 @@ import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { MoveAnswers } from "@/core/item/command";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { OwnField } from "@/core/item/own-field";
+import type { FrozenEnvironment } from "@/core/ship/environment";
 import type { Editors, ParametersOf, Shape } from "../parameter";
 import type { Refusal } from "../refusal";
 import type { State } from "../state";
@@ -28,6 +29,8 @@ export interface RequirementContext {
   nameOf: (personId: string) => string;
   teamName: (teamId: string) => string;
   ownFields: readonly OwnField[];
+  /** Environments that are frozen now. */
+  frozen?: readonly FrozenEnvironment[];
 }
 
 /** A kind of requirement, with all that the product knows about it. */

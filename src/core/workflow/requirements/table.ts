@@ -11,6 +11,7 @@ import { filled } from "./filled";
 import type { RequirementContext, RequirementKindOf } from "./kind";
 import { limitAhead } from "./limit-ahead";
 import { noBlocker } from "./no-blocker";
+import { notFrozen } from "./not-frozen";
 import { outcome } from "./outcome";
 import { reason } from "./reason";
 import { subTasksFinished } from "./sub-tasks-finished";
@@ -25,6 +26,7 @@ const TABLE = {
   "sub-tasks finished": subTasksFinished,
   "no blocker": noBlocker,
   "change merged": changeMerged,
+  "not frozen": notFrozen,
   comment,
   reason,
   outcome,
