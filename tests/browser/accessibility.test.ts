@@ -26,6 +26,7 @@ const SCREENS: [name: string, path: string, ready: string][] = [
   ["parts", "/p/TIX/plan/parts", "section[aria-label=Open]"],
   ["changes", "/p/TIX/ship", ".work-row"],
   ["reviews", "/p/TIX/ship/reviews", ".review-row"],
+  ["environments", "/p/TIX/ship/environments", ".where-row"],
   ["withdrawn", "/p/TIX/plan/withdrawn", "[aria-label^='Bring back']"],
   ["board", "/p/TIX/flow", ".card"],
   ["table in groups", "/p/TIX/flow?as=table&groups=priority", "[data-row]"],

@@ -11,6 +11,7 @@ import {
   board,
   boardColumn,
   boardPlace,
+  environment,
   deskPresence,
   item,
   itemEvent,
@@ -37,7 +38,7 @@ import { editBoards } from "@/server/board/boards";
 import { changeWalk } from "@/server/walk/change";
 import { send, stateId } from "../server/setup/board";
 import { changeSaid, commit, pushed } from "../server/setup/code-host";
-import { post } from "../server/setup/events";
+import { delivery, post } from "../server/setup/events";
 import { INES } from "../server/setup/people";
 import { FORM } from "../server/setup/reports";
 import { unfollowed } from "../server/setup/unfollowed";
@@ -305,7 +306,12 @@ beforeAll(async () => {
   ];
   for (const request of requests) await changeWalk(INES, "TIX", request);
   const change = "nimblestone/1";
+  const onMain = commit(`${h.key}: velvetquay`);
+  const repository = { repository: { id: "ticket-prices" } };
+  const built = { commit: onMain.id, build: "7" };
   await post(
+    pushed("main", [onMain], { main: true }),
+    delivery("artifact.published", { id: "7", content: repository }, built),
     pushed(`id/${h.key.toLowerCase()}-quartzlight`, [commit(`${h.key}: velvetquay`)]),
     changeSaid("created", change, { title: `Quartzlight of ${h.key}`, branch: "pewterword" }),
   );
@@ -534,6 +540,11 @@ const READS: Record<string, string[]> = {
   "/p/[key]/ship/reviews": ["/p/TIX/ship/reviews"],
   "/api/projects/[key]/ship/reviews": ["/api/projects/TIX/ship/reviews"],
   "/api/projects/[key]/ship/code": ["/api/projects/TIX/ship/code"],
+  "/p/[key]/ship/environments": ["/p/TIX/ship/environments"],
+  "/api/projects/[key]/ship/where": ["/api/projects/TIX/ship/where"],
+  "/api/projects/[key]/ship/forecast": [
+    "/api/projects/TIX/ship/forecast?repository=ticket-prices&build=7&environmentId=:live",
+  ],
   "/api/projects/[key]/item-table/file": ["/api/projects/TIX/item-table/file"],
   "/p/[key]/plan/time": ["/p/TIX/plan/time"],
   "/api/projects/[key]/time": ["/api/projects/TIX/time"],
@@ -1158,6 +1169,8 @@ const NAMES_NO_ITEM = [
   "projects/[key]/plan/settings",
   "projects/[key]/plan/calendar/feed",
   "projects/[key]/ship/author",
+  "projects/[key]/ship/deploy",
+  "projects/[key]/ship/environments",
   "projects/[key]/ship/settings",
   "projects/[key]/types",
   "projects/[key]/views/short",
@@ -1200,12 +1213,18 @@ test("every page and route stands in one of the tables of this test", () => {
   expect(addresses().filter((a) => !known.has(a))).toEqual([]);
 });
 
+const liveEnvironment = async () => {
+  const ofTix = and(eq(environment.projectId, "tix"), eq(environment.live, true));
+  return (await database().select().from(environment).where(ofTix))[0].id;
+};
+
 const filled = async (where: string) => {
   const childKey = `TIX-${(await database().select({ n: item.number }).from(item).where(eq(item.id, h.child)))[0].n}`;
   const values: Record<string, string> = {
     ...h,
     childKey,
     building: await stateId("Building"),
+    live: await liveEnvironment(),
     today: String(Math.floor(Date.now() / 86_400_000)),
   };
   return where.replace(/:([a-zA-Z]+)/g, (_, name: string) => encodeURIComponent(values[name]));
@@ -1245,6 +1264,8 @@ test.each(SEEING)(
       ["/api/items/:key", "pewterword"],
       ["/api/items/:key", "nimblestone/1"],
       ["/api/projects/TIX/ship/code", "quartzlight"],
+      ["/api/projects/TIX/ship/where", "quartzlight"],
+      [`${READS["/api/projects/[key]/ship/forecast"][0]}`, "quartzlight"],
     ])
       expect([where, (await found(where)).includes(mark)]).toEqual([where, true]);
   },

@@ -95,7 +95,13 @@ test("two at once take ports of their own, each answers as itself; a dead proces
   expect(first.instance).not.toBe(second.instance);
 
   // The worker, then the application, die without a word.
-  for (const program of ["worker.cjs", "serve.cjs", "mail-stand-in.cjs", "code-stand-in.cjs"]) {
+  for (const program of [
+    "worker.cjs",
+    "serve.cjs",
+    "mail-stand-in.cjs",
+    "code-stand-in.cjs",
+    "pipeline-stand-in.cjs",
+  ]) {
     const before = childrenOf(one).find((c) => c.program === program)!;
     process.kill(before.pid, "SIGKILL");
     const after = await until(
@@ -149,7 +155,7 @@ test("two at once take ports of their own, each answers as itself; a dead proces
   expect(await view.json()).toMatchObject({ takes: true, standIn: mailbox });
 
   const pids = childrenOf(one).map((c) => c.pid);
-  expect(pids).toHaveLength(4);
+  expect(pids).toHaveLength(5);
   const ended = new Promise<number | null>((resolve) =>
     one.head.once("exit", (code) => resolve(code)),
   );
@@ -162,7 +168,7 @@ test("two at once take ports of their own, each answers as itself; a dead proces
 test("when the head itself is killed nothing runs on without it", async () => {
   const two = started.find(({ head }) => head.exitCode === null)!;
   const pids = childrenOf(two).map((c) => c.pid);
-  expect(pids).toHaveLength(4);
+  expect(pids).toHaveLength(5);
   two.head.kill("SIGKILL");
   await until(() => pids.every(isGone));
 });

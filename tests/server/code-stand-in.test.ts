@@ -1,22 +1,19 @@
 import { execFile } from "node:child_process";
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
-import { createServer } from "node:http";
-import type { AddressInfo } from "node:net";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { promisify } from "node:util";
 import { eq } from "drizzle-orm";
-import { readCloudEvents } from "@/core/formats/cloud-event";
 import { database } from "@/db/connection";
 import { item } from "@/db/schema";
 import { editSource } from "@/server/events/sources";
-import { enterSource, takeEvents } from "@/server/events/take";
 import { readItem } from "@/server/item/read";
 import { readProjectCode } from "@/server/ship/read-project-code";
 import { signEntry } from "../../standins/entry";
 import { startCodeStandIn, type CodeStandIn } from "../../standins/code/server";
 import { itemIn } from "./setup/board";
 import { INES, NOOR } from "./setup/people";
+import { openProductDoor } from "./setup/product-door";
 import { givenTestDatabase } from "./setup/test-database";
 import { placeConsumersAtTheEnd } from "./setup/unfollowed";
 
@@ -38,48 +35,24 @@ const run = promisify(execFile);
 let root: string;
 let work: string;
 let host: CodeStandIn;
-/** While it is away the product answers nothing. */
-let away = false;
-const door = createServer((request, response) => {
-  const parts: Buffer[] = [];
-  request.on("data", (part: Buffer) => parts.push(part));
-  request.on("end", () => {
-    if (away) return void response.destroy();
-    const body = Buffer.concat(parts).toString("utf8");
-    const header = (name: string) => String(request.headers[name] ?? "");
-    const headers = {
-      id: header("webhook-id"),
-      timestamp: header("webhook-timestamp"),
-      signature: header("webhook-signature"),
-    };
-    const sourceId = request.url!.split("/").at(-1)!;
-    enterSource({ sourceId, headers, body })
-      .then(async (entered) => {
-        if (entered.kind !== "source") throw new Error(entered.kind);
-        await takeEvents(entered, readCloudEvents(header("content-type"), body));
-        response.writeHead(202).end("taken");
-      })
-      .catch((error: Error) => response.writeHead(400).end(error.message));
-  });
-});
+let door: Awaited<ReturnType<typeof openProductDoor>>;
 
 beforeAll(async () => {
   await placeConsumersAtTheEnd();
   root = mkdtempSync(path.join(tmpdir(), "zigzag-code-"));
   work = mkdtempSync(path.join(tmpdir(), "zigzag-work-"));
-  await new Promise<void>((resolve) => door.listen(0, "127.0.0.1", resolve));
+  door = await openProductDoor();
   host = await startCodeStandIn({ port: 0, root, secret: SECRET, product: "http://localhost:1" });
   const { id, secret } = await editSource(INES, "TIX", { kind: "add", name: "Host" });
-  const { port } = door.address() as AddressInfo;
   await as("ines", "/new", { name: "prices" });
   await as("ines", "/prices/targets", {
-    address: `http://127.0.0.1:${port}/api/events/${id}`,
+    address: door.addressOf(id),
     secret: secret!,
   });
 });
 afterAll(async () => {
   await host.close();
-  await new Promise((resolve) => door.close(resolve));
+  await door.close();
   for (const folder of [root, work]) rmSync(folder, { recursive: true, force: true });
 });
 
@@ -246,7 +219,7 @@ test("main moves on: what is open says how far it is behind and that it does not
 test("while the product is away events wait, and arrive in their order once it is back; sent again they change nothing", async () => {
   const key = await building("Through the outage");
   const branch = `id/${key.toLowerCase()}-outage`;
-  away = true;
+  door.goAway(true);
   await git(clone, "switch", "--quiet", "--create", branch, "main");
   await commit(clone, "a.txt", "a\n", "First");
   await git(clone, "push", "--quiet", "--set-upstream", "origin", branch);
@@ -254,7 +227,7 @@ test("while the product is away events wait, and arrive in their order once it i
   await git(clone, "push", "--quiet");
   await until(async () => (await page("/sent")).includes("waits, tried"));
   expect((await codeOf(key)).works).toEqual([]);
-  away = false;
+  door.goAway(false);
   const works = await until(async () => {
     const found = (await codeOf(key)).works;
     return found[0]?.commits.length === 2 && found;

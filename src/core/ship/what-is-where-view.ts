@@ -84,6 +84,8 @@ export interface WhatIsWhere {
   hidden: number;
   /** Whether there are more than are read. */
   more: boolean;
+  /** Whether a pipeline runs beside the product, which lets its people in. */
+  pipelineBeside: boolean;
   rights: { settings: boolean; deploy: boolean };
   now: Instant;
 }

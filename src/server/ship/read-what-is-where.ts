@@ -17,6 +17,7 @@ import { codeBranch, codeBuild, codeCommit, commitStanding } from "@/db/schema";
 import { namedItems } from "../item/list/named";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
+import { hasPipeline } from "./code-host";
 import { mayDeploy } from "./deployers";
 import { readDeployments } from "./deployments";
 import { environmentsOf } from "./environments";
@@ -57,6 +58,7 @@ export async function readWhatIsWhere(
     rows,
     hidden,
     more: candidates.length > MOST_ROWS,
+    pipelineBeside: hasPipeline(),
     rights: { settings: access.may("edit workflow"), deploy },
     now,
   };

@@ -1,5 +1,6 @@
 "use client";
 import type { Zigzag } from "@/core/flow/zigzag";
+import { Arrivals, type Arrival } from "./zigzag-arrivals";
 import { exact, percent, shortDays } from "@/ui/kit/time";
 
 const HEIGHT = 64;
@@ -129,51 +130,11 @@ export function ZigzagFigure({
             </path>
           ) : null;
         })}
-        {arrivalsDrawn(arrivals, { drawn, zone }).map(({ x, names }) => (
-          <path
-            key={x}
-            d={`M${x} 2 v8 M${x - 3.5} 2 h7 l-3.5 5 z`}
-            fill="var(--done)"
-            stroke="var(--done)"
-            strokeWidth="1"
-          >
-            <title>{names.join("\n")}</title>
-          </path>
-        ))}
+        <Arrivals arrivals={arrivals} drawn={drawn} zone={zone} />
       </svg>
       <Caption zigzag={zigzag} />
     </figure>
   );
-}
-
-/** That an item came to an environment. */
-interface Arrival {
-  at: number;
-  environment: string;
-}
-
-/** Arrivals at less than so many pixels from each other are one mark. */
-const TOGETHER = 8;
-
-/** Where arrivals stand above the line, as far as it is drawn. */
-function arrivalsDrawn(
-  arrivals: readonly Arrival[],
-  {
-    drawn,
-    zone,
-  }: { drawn: readonly { from: number; to: number; x1: number; x2: number }[]; zone: string },
-): { x: number; names: string[] }[] {
-  const marks: { x: number; names: string[] }[] = [];
-  for (const { at, environment } of arrivals) {
-    const s = drawn.find(({ from, to }) => from <= at && at <= to);
-    if (!s) continue;
-    const x = s.x1 + ((at - s.from) / Math.max(1, s.to - s.from)) * (s.x2 - s.x1);
-    const name = `on ${environment} since ${exact(at, zone)}`;
-    const near = marks.find((mark) => Math.abs(mark.x - x) < TOGETHER);
-    if (near) near.names.push(name);
-    else marks.push({ x, names: [name] });
-  }
-  return marks;
 }
 
 /** The line in figures. */

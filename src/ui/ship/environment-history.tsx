@@ -12,6 +12,19 @@ const OUTCOMES = {
   removed: "taken away",
 } as const;
 
+/** So many builds before the one that is there are offered. */
+const OFFERED = 4;
+
+/** The deployments of the latest builds that went well there and are there no more. */
+function buildsToGoBackTo({ history, now }: EnvironmentView): Set<string> {
+  const there = new Set(now.map(({ build }) => build));
+  const byBuild = new Map<string, DeployedBuild>();
+  for (const one of history)
+    if (one.outcome === "deployed" && one.build !== null && !there.has(one.build))
+      byBuild.set(one.build, byBuild.get(one.build) ?? one);
+  return new Set([...byBuild.values()].slice(0, OFFERED).map(({ id }) => id));
+}
+
 /** What was deployed to an environment, the latest first; what went well can be gone back to. */
 export function EnvironmentHistory({
   environment,
@@ -24,15 +37,9 @@ export function EnvironmentHistory({
 }) {
   const { history, asked, id } = environment;
   const current = new Set(environment.now.map((one) => one.id));
+  const offered = buildsToGoBackTo(environment);
   if (history.length === 0 && asked.length === 0)
     return <p className="text-ink-soft">Nothing was deployed there yet.</p>;
-  const isBack = (one: DeployedBuild) =>
-    rights.deploy &&
-    !current.has(one.id) &&
-    one.build !== null &&
-    one.outcome === "deployed" &&
-    !environment.now.some(({ build }) => build === one.build) &&
-    history.find(({ build, outcome }) => build === one.build && outcome === "deployed") === one;
   return (
     <ul className="environment-history" aria-label={`Deployments to ${environment.name}`}>
       {asked.map((one) => (
@@ -60,7 +67,7 @@ export function EnvironmentHistory({
               {current.has(one.id) && ", is there now"}
             </span>
           </span>
-          {isBack(one) && (
+          {rights.deploy && offered.has(one.id) && (
             <Button
               small
               look="quiet"

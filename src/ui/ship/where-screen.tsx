@@ -1,6 +1,8 @@
 "use client";
 import { useState } from "react";
+import { addressOf } from "@/core/contract/contract";
 import { counted } from "@/core/formats/counted";
+import { shipContract } from "@/core/ship/contract";
 import {
   inOrderOfWay,
   lastOf,
@@ -77,6 +79,17 @@ export function WhereScreen({ initial }: { initial: WhatIsWhere }) {
         )}
         <span className="flex-1" />
         <FrozenWords environments={environments} zone={project.zone} now={view.now} />
+        {view.pipelineBeside && (
+          <ButtonLink
+            look="quiet"
+            prefetch={false}
+            target="_blank"
+            rel="noreferrer noopener"
+            href={addressOf(shipContract.enterHost, { query: { of: "pipeline" } })}
+          >
+            Pipeline
+          </ButtonLink>
+        )}
         {rights.settings && <Button onClick={() => setSettling(true)}>Environments</Button>}
       </div>
       <div className="min-h-0 flex-1 overflow-auto">
