@@ -116,25 +116,36 @@ export function ZigzagFigure({
             </g>
           );
         })}
-        {returns.map((at) => {
-          const s = drawn.find((d) => d.from === at);
-          return s ? (
-            <path
-              key={at}
-              d={`M${s.x1 + 5} ${HEIGHT - 3} h-5 v-6 m-3 3 l3 -3.5 l3 3.5`}
-              fill="none"
-              stroke="var(--signal-ink)"
-              strokeWidth="1.5"
-            >
-              <title>It came back here</title>
-            </path>
-          ) : null;
-        })}
+        <Returns returns={returns} drawn={drawn} />
         <Arrivals arrivals={arrivals} drawn={drawn} zone={zone} />
       </svg>
       <Caption zigzag={zigzag} />
     </figure>
   );
+}
+
+/** Where it came back to an earlier stage. */
+function Returns({
+  returns,
+  drawn,
+}: {
+  returns: Zigzag["returns"];
+  drawn: readonly { from: number; x1: number }[];
+}) {
+  return returns.map((at) => {
+    const s = drawn.find(({ from }) => from === at);
+    return s ? (
+      <path
+        key={at}
+        d={`M${s.x1 + 5} ${HEIGHT - 3} h-5 v-6 m-3 3 l3 -3.5 l3 3.5`}
+        fill="none"
+        stroke="var(--signal-ink)"
+        strokeWidth="1.5"
+      >
+        <title>It came back here</title>
+      </path>
+    ) : null;
+  });
 }
 
 /** The line in figures. */
