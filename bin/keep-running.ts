@@ -80,7 +80,8 @@ export function keepRunning({
   return {
     env,
     tell: (message) => {
-      toldLast = message;
+      // Started again, it is told all of it.
+      toldLast = { ...toldLast, ...message };
       child?.send(message);
     },
     stop: async (patienceMs) => {

@@ -135,7 +135,8 @@ async function run(): Promise<void> {
     console.log(
       `Mail for requesters is kept in the mailbox at http://localhost:${mailbox.ports.mailbox}`,
     );
-  console.log(`Code is kept at ${shared.CODE_URL}, the pipeline is at ${shared.PIPELINE_URL}`);
+  console.log(`Code is kept at ${shared.CODE_URL}`);
+  console.log(`The pipeline is at ${shared.PIPELINE_URL}`);
   console.log("Ctrl-C stops it. Logs are in .data/.");
 }
 

@@ -122,6 +122,11 @@ test("two at once take ports of their own, each answers as itself; a dead proces
   expect(codeOf(one)).not.toBe(codeOf(two));
   const kept = await until(() => fetch(codeOf(one)).catch(() => null));
   expect(await kept.text()).toContain("Repositories");
+  // And so does the pipeline.
+  const pipelineOf = (of: Running) => /The pipeline is at (\S+)/.exec(of.said())![1];
+  expect(pipelineOf(one)).not.toBe(pipelineOf(two));
+  const working = await until(() => fetch(pipelineOf(one)).catch(() => null));
+  expect(await working.text()).toContain("Pipeline of the quay");
 
   // Mail still finds its way from the mailbox to the product: both ends stand where they stood.
   const mailbox = /mailbox at (\S+)/.exec(one.said())![1];
