@@ -6,6 +6,7 @@ import { promisify } from "node:util";
 import { closeDatabase } from "@/db/connection";
 import { editSource } from "@/server/events/sources";
 import { startCodeStandIn, type CodeStandIn } from "../../standins/code/server";
+import { startPipelineStandIn, type PipelineStandIn } from "../../standins/pipeline/server";
 import { move } from "../server/setup/board";
 import { INES, NOOR } from "../server/setup/people";
 import { freePort, givenApplication } from "./setup/application";
@@ -20,8 +21,9 @@ import { givenBrowser, type Person } from "./setup/person";
 jest.setTimeout(120_000);
 const SECRET = "for the browser alone";
 /** The application is told where the host will be before either of them runs. */
-const settings: Record<string, string> = { CODE_SECRET: SECRET };
+const settings: Record<string, string> = { CODE_SECRET: SECRET, PIPELINE_SECRET: SECRET };
 beforeAll(async () => {
+  settings.PIPELINE_URL = `http://localhost:${await freePort()}`;
   settings.CODE_URL = `http://localhost:${await freePort()}`;
 });
 const browser = givenBrowser();
@@ -31,6 +33,7 @@ const run = promisify(execFile);
 let noor: Person;
 let ivo: Person;
 let host: CodeStandIn;
+let pipeline: PipelineStandIn;
 let folder: string;
 
 beforeAll(async () => {
@@ -40,10 +43,16 @@ beforeAll(async () => {
     ...{ port: Number(new URL(settings.CODE_URL).port), root: path.join(folder, "host") },
     ...{ secret: SECRET, product: app.address() },
   });
+  pipeline = await startPipelineStandIn({
+    ...{ port: Number(new URL(settings.PIPELINE_URL).port), root: path.join(folder, "pipeline") },
+    ...{ secret: SECRET, product: app.address(), code: settings.CODE_URL },
+  });
+  host.pipelineIsAt(pipeline.address);
   noor = await browser.person(app.address(), "Noor Bakri");
   ivo = await browser.person(app.address(), "Ivo Sandell");
 }, 180_000);
 afterAll(async () => {
+  await pipeline.close();
   await host.close();
   rmSync(folder, { recursive: true, force: true });
   await closeDatabase();
@@ -136,6 +145,73 @@ test("a card's branch name is copied by a key, pushed, proposed, approved by som
   await noor.reads("on main", CODE);
   // No move of the process waits for what the commit says: the work here is done.
   await noor.reads(/Ready for .*: take back/);
+});
+
+test("what is merged is built, stands on the first environment, and goes to the next when somebody asks", async () => {
+  const source = { kind: "add", name: "Pipeline", asksAt: "/ask" } as const;
+  const { id, secret } = await editSource(INES, "TIX", source);
+  const greta = await browser.person(app.address(), "Greta Falk");
+  await greta.open("/p/TIX/ship/environments");
+  const way = await greta.page.$eval("a[href*='of=pipeline']", (a) => a.getAttribute("href")!);
+  await greta.page.goto(app.address() + way);
+  await greta.reads("Greta Falk");
+  await greta.page.type("input[name=repository]", "prices");
+  await greta.page.click("input[name=environments]", { count: 3 });
+  await greta.page.type("input[name=environments]", "development, test");
+  await greta.press("Follow it");
+  await greta.reads("nothing yet");
+  const told = /at (\S+), signed with (\S+)\./.exec(await greta.text("main"))!;
+  await greta.page.type("input[name=address]", `/api/events/${id}`);
+  await greta.page.type("input[name=secret]", secret!);
+  await greta.press("Tell it too");
+  await noor.page.goto(`${host.address}/prices`);
+  await noor.page.type("input[name=address]", told[1]);
+  await noor.page.type("input[name=secret]", told[2]);
+  await noor.press("Tell it too");
+
+  const { key } = await onBoard(noor, "Prices on the way");
+  await git("switch", "--quiet", "main");
+  await git("pull", "--quiet");
+  await commit("three\n", `${key}: prices on the way`);
+  await git("push", "--quiet");
+  await noor.open(`/p/TIX/items/${key}`);
+  const environments = `${CODE} [aria-label=Environments]`;
+  await noor.page.waitForSelector(`${environments} li:nth-child(1)[data-there=all]`);
+  await noor.page.waitForSelector(`${environments} li:nth-child(2)[data-there=none]`);
+
+  await greta.open("/p/TIX/ship/environments");
+  const row = `.where-row[data-item="${key}"]`;
+  await greta.page.waitForSelector(`${row} .where-stop:nth-of-type(3)[data-way=here]`);
+  await greta.page.click("[data-environment=test] .button");
+  await greta.reads("Build of prices", "form[aria-label^=Deploy]");
+  await greta.reads(/It brings \d+ commits, with \d+ items?:/);
+  await greta.reads(`${key}`, "form[aria-label^=Deploy]");
+  await greta.press("Deploy 1", "//form");
+  await greta.reads("1 is asked for on test.");
+  // Nothing but the pipeline's event moves it.
+  await greta.page.waitForSelector(`${row} .where-stop:nth-of-type(4)[data-way=here]`);
+  await greta.press("test", "//*[@data-environment='test']");
+  await greta.reads(/1\s+deployed just now by Greta Falk, is there now/, "[role=dialog]");
+  await noor.page.waitForSelector(`${environments} li:nth-child(2)[data-there=all]`);
+});
+
+test("a lead lists environments and their frozen days, undoes it, and hears what cannot be", async () => {
+  const ines = await browser.person(app.address(), "Ines Dahl");
+  await ines.open("/p/TIX/ship/environments");
+  await ines.press("Environments");
+  const form = "form[aria-label=Environments]";
+  await ines.press("Freeze test");
+  await ines.page.type('[aria-label="Why test is frozen"]', "inventory");
+  await ines.press("Store them");
+  await ines.reads("The environments are changed.");
+  await ines.reads(/test is frozen until/);
+  await ines.press("Undo");
+  await ines.reads(/live is frozen from/);
+  await ines.press("Environments");
+  await ines.page.click('[aria-label="Name of test"]', { count: 3 });
+  await ines.page.type('[aria-label="Name of test"]', "live");
+  await ines.press("Store them");
+  await ines.reads("Two environments have the same name.", `${form} [role=alert]`);
 });
 
 test("what nobody reads yet is taken by a press, given to another one with a reason, and given back", async () => {

@@ -51,7 +51,10 @@ export async function readDeployments(
   return {
     environments: environments.map((one, i) => ({
       ...one,
-      now: present.filter((row) => row.environment === environmentKey(one.name)).map(view),
+      now: present
+        .filter((row) => row.environment === environmentKey(one.name))
+        .map(view)
+        .toSorted(byName),
       history: histories[i].map(view),
       asked: requests.get(one.id) ?? [],
     })),
@@ -62,6 +65,10 @@ export async function readDeployments(
     ],
   };
 }
+
+/** By the name of the repository, then of its part. */
+const byName = (a: DeployedBuild, b: DeployedBuild): number =>
+  a.repository.localeCompare(b.repository, "en") || a.part.localeCompare(b.part, "en");
 
 /** The last deployment of each part on each environment, but for what is not there any more. */
 async function readPresent(reader: Reader, repositoryIds: readonly string[]) {

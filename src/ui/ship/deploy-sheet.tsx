@@ -9,6 +9,7 @@ import {
   objectionsOf,
   type DeployForecast,
   type EnvironmentView,
+  type MainView,
 } from "@/core/ship/what-is-where-view";
 import { Check } from "@/ui/kit/check";
 import { Field } from "@/ui/kit/field";
@@ -49,7 +50,7 @@ export function DeploySheet({
           handle={handle}
           wanted={wanted}
           environment={environment}
-          onBuild={(build) => onWanted({ ...wanted, build })}
+          onChoose={(chosen) => onWanted({ ...wanted, ...chosen })}
           onLeave={() => onWanted(null)}
         />
       )}
@@ -61,13 +62,13 @@ function DeployForm({
   handle: { view, deploy },
   wanted,
   environment,
-  onBuild,
+  onChoose,
   onLeave,
 }: {
   handle: WhereHandle;
   wanted: Wanted;
   environment: EnvironmentView;
-  onBuild: (build: string) => void;
+  onChoose: (chosen: Pick<Wanted, "repository" | "build">) => void;
   onLeave: () => void;
 }) {
   const { repository, build, environmentId, kind } = wanted;
@@ -82,8 +83,6 @@ function DeployForm({
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const frozen = freezeOn(environment, isoDate(dayNumber(now, project.zone)));
-  const builds = mains.find((one) => one.repository === repository)?.builds ?? [];
-  const names = [...new Set([build, ...builds.map(({ name }) => name)])];
   const send = async () => {
     setBusy(true);
     const wrong = await deploy(
@@ -108,14 +107,7 @@ function DeployForm({
         void send();
       }}
     >
-      <Field label={`Build of ${repository}`}>
-        <Select
-          label={`Build of ${repository}`}
-          value={build}
-          options={names.map((name) => ({ value: name, label: name }))}
-          onChange={onBuild}
-        />
-      </Field>
+      <BuildChoice mains={mains} chosen={wanted} onChoose={onChoose} />
       {forecast.data ? (
         <Forecast forecast={forecast.data} />
       ) : (
@@ -145,6 +137,50 @@ function DeployForm({
         onLeave={onLeave}
       />
     </form>
+  );
+}
+
+type Chosen = Pick<Wanted, "repository" | "build">;
+
+/** Which build: the latest of each repository, and the one that was asked for. */
+function BuildChoice({
+  mains,
+  chosen: { repository, build },
+  onChoose,
+}: {
+  mains: readonly MainView[];
+  chosen: Chosen;
+  onChoose: (chosen: Chosen) => void;
+}) {
+  const offered = mains.map((main): { group: string; builds: Chosen[] } => {
+    const names = main.builds.map(({ name }) => name);
+    const own = main.repository === repository ? [build, ...names] : names;
+    return {
+      group: main.repository,
+      builds: [...new Set(own)].map((name) => ({ repository: main.repository, build: name })),
+    };
+  });
+  const all = offered.flatMap(({ builds }) => builds);
+  const valueOf = (one: Chosen) => `${one.repository} ${one.build}`;
+  const optionsOf = (builds: readonly Chosen[]) =>
+    builds.map((one) => ({ value: valueOf(one), label: one.build }));
+  const label = `Build of ${repository}`;
+  return (
+    <Field label={label}>
+      <Select
+        label={label}
+        value={valueOf({ repository, build })}
+        options={
+          offered.length === 1
+            ? optionsOf(all)
+            : offered.map(({ group, builds }) => ({ group, options: optionsOf(builds) }))
+        }
+        onChange={(value) => {
+          const found = all.find((one) => valueOf(one) === value);
+          if (found) onChoose(found);
+        }}
+      />
+    </Field>
   );
 }
 
