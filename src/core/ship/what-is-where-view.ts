@@ -1,6 +1,7 @@
 import type { Instant } from "@/core/calendar/instant";
 import type { TestResult } from "@/core/item/outside";
 import type { CodePerson } from "./item-code";
+import type { Delivery, DeliveryFigures } from "./delivery-figures";
 import type { Environment } from "./environment";
 import type { DeploymentOutcome } from "./pipeline-event";
 import type { WorkItem } from "./open-work";
@@ -71,6 +72,19 @@ export interface MainView {
   builds: Build[];
 }
 
+/** What went live lately, and what that comes to. */
+export interface DeliveriesView {
+  /** What the live environment is called. */
+  environment: string;
+  figures: DeliveryFigures;
+  /** The latest first. */
+  deliveries: (Delivery &
+    Pick<DeployedBuild, "build" | "commit" | "url"> & { by: string | null })[];
+}
+
+/** Deliveries are counted over so many weeks. */
+export const DELIVERY_WEEKS = 12;
+
 /** Which items of a project are on which environment. */
 export interface WhatIsWhere {
   project: { key: string; name: string; zone: string };
@@ -84,6 +98,8 @@ export interface WhatIsWhere {
   hidden: number;
   /** Whether there are more than are read. */
   more: boolean;
+  /** Null where no environment is marked as the live one. */
+  deliveries: DeliveriesView | null;
   /** Whether a pipeline runs beside the product, which lets its people in. */
   pipelineBeside: boolean;
   rights: { settings: boolean; deploy: boolean };

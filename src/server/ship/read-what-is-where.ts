@@ -20,6 +20,7 @@ import type { Viewer } from "../people/viewer";
 import { hasPipeline } from "./code-host";
 import { mayDeploy } from "./deployers";
 import { readDeployments } from "./deployments";
+import { readDeliveries } from "./read-deliveries";
 import { environmentsOf } from "./environments";
 import { commitsOfItems } from "./item-commits";
 import { ofRepositories, readPresence } from "./presence";
@@ -41,9 +42,11 @@ export async function readWhatIsWhere(
     repositoriesOf(reader, projectId),
     environmentsOf(reader, projectId),
   ]);
-  const [mains, deployments, candidates, deploy] = await Promise.all([
+  const repositoryIds = repositories.map(({ id }) => id);
+  const [mains, deployments, deliveries, candidates, deploy] = await Promise.all([
     readMains(reader, repositories),
     readDeployments(reader, { repositories, environments }),
+    readDeliveries(reader, { repositoryIds, environments, now }),
     readCandidates(reader, { repositories, environments, now }),
     mayDeploy(reader, viewer, access),
   ]);
@@ -57,6 +60,7 @@ export async function readWhatIsWhere(
     ...deployments,
     rows,
     hidden,
+    deliveries,
     more: candidates.length > MOST_ROWS,
     pipelineBeside: hasPipeline(),
     rights: { settings: access.may("edit workflow"), deploy },

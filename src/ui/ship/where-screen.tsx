@@ -16,6 +16,7 @@ import { Select, type Option } from "@/ui/kit/select";
 import { Sheet } from "@/ui/kit/sheet";
 import { useKnownTypes } from "@/ui/kit/type-glyph";
 import { DeploySheet, type Wanted } from "./deploy-sheet";
+import { DeliveryWords } from "./delivery-words";
 import { EnvironmentHistory } from "./environment-history";
 import { EnvironmentsForm } from "./environments-form";
 import { FrozenWords } from "./frozen-words";
@@ -111,6 +112,9 @@ export function WhereScreen({ initial }: { initial: WhatIsWhere }) {
           <NothingBuilt projectKey={project.key} mayEdit={rights.settings} />
         )}
         <Remarks view={view} />
+        {view.deliveries && (
+          <DeliveryWords view={view.deliveries} zone={project.zone} now={view.now} />
+        )}
       </div>
       <Sheet
         open={settling}
