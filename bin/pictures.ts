@@ -70,15 +70,6 @@ const PICTURES: Record<string, Picture> = {
   },
   item: { path: "/p/TIX/items/TIX-640" },
   today: { path: "/p/TIX/today", as: "ivo.sandell" },
-  alerts: {
-    path: "/p/TIX/today",
-    as: "noor.bakri",
-    dark: true,
-    before: async (page) => {
-      await click("button[aria-label^=Alerts]")(page);
-      await page.waitForSelector("[data-alert]");
-    },
-  },
   "triage-desk": {
     path: "/p/TIX/intake",
     as: "tomas.kerr",
@@ -91,6 +82,7 @@ const PICTURES: Record<string, Picture> = {
     },
   },
   changes: { path: "/p/TIX/ship" },
+  environments: { path: "/p/TIX/ship/environments" },
   "public-report-page": { path: "/report/TIX/report" },
   plan: { path: "/p/TIX/plan" },
   planning: { path: "/p/TIX/plan/planning" },

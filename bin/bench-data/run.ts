@@ -28,6 +28,7 @@ import { overHttp } from "./over-http";
 import { forecast, rollUp } from "./plan";
 import { lineOf, median, p95, timed, type Row } from "./row";
 import { check, conditions, replay } from "./rules";
+import { pictureOfAll } from "./what-is-where";
 import { ITEMS_PER_PROJECT, makeOrganisation, ON_BOARD, PROJECTS } from "./organisation";
 
 const LEAD = { personId: "p0", name: "Person 0", administrator: true };
@@ -212,6 +213,7 @@ async function main(): Promise<void> {
     ...(await allMeasures()),
     await forecast(),
     await rollUp(),
+    await pictureOfAll(LEAD),
     ...rules(),
   ];
   const lines = rows.map(lineOf);

@@ -542,6 +542,7 @@ const READS: Record<string, string[]> = {
   "/api/projects/[key]/ship/code": ["/api/projects/TIX/ship/code"],
   "/p/[key]/ship/environments": ["/p/TIX/ship/environments"],
   "/api/projects/[key]/ship/where": ["/api/projects/TIX/ship/where"],
+  "/api/projects/[key]/ship/deliveries": ["/api/projects/TIX/ship/deliveries"],
   "/api/projects/[key]/ship/forecast": [
     "/api/projects/TIX/ship/forecast?repository=ticket-prices&build=7&environmentId=:live",
   ],

@@ -5,7 +5,7 @@ import { environmentsBody } from "./environment";
 import type { ProjectCode } from "./open-work";
 import type { ReviewQueue } from "./review-queue";
 import { shipSettingsBody } from "./ship-settings";
-import type { DeployForecast, WhatIsWhere } from "./what-is-where-view";
+import type { DeliveriesView, DeployForecast, WhatIsWhere } from "./what-is-where-view";
 
 export const shipContract = {
   /** What a project has in its code hosts: changes, branches, and who commits. */
@@ -28,6 +28,13 @@ export const shipContract = {
     path: "/api/projects/:key/ship/where",
     answer: answered<WhatIsWhere>(),
     kept: "what is where",
+  }),
+  /** What went live lately, and the four figures of it. */
+  deliveries: contract({
+    method: "GET",
+    path: "/api/projects/:key/ship/deliveries",
+    answer: answered<{ deliveries: DeliveriesView | null }>(),
+    kept: "deliveries",
   }),
   /** Says which environments there are. */
   environments: contract({

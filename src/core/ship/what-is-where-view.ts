@@ -98,8 +98,6 @@ export interface WhatIsWhere {
   hidden: number;
   /** Whether there are more than are read. */
   more: boolean;
-  /** Null where no environment is marked as the live one. */
-  deliveries: DeliveriesView | null;
   /** Whether a pipeline runs beside the product, which lets its people in. */
   pipelineBeside: boolean;
   rights: { settings: boolean; deploy: boolean };
@@ -108,7 +106,8 @@ export interface WhatIsWhere {
 
 /** What came to the last environment within so many days is shown still. */
 export const ARRIVED_DAYS = 14;
-export const MOST_ROWS = 400;
+/** More rows nobody looks through. */
+export const MOST_ROWS = 300;
 
 /** The environment that things are on their way to: the live one, else the last. */
 export const lastOf = <E extends Pick<Environment, "live">>(

@@ -1,20 +1,24 @@
 import { sql, type SQL } from "drizzle-orm";
 import { codeChange, codeCommit, itemCode } from "@/db/schema";
 
+const COLUMNS = sql`l.item_id, c.repository_id, c.hash, c.main_at, c.reverted_by`;
+
 /**
  * The commits that belong to items, as a part of a query: those that name one, those on a branch and
- * those of a change that does. Each once: its columns are `item_id`, `repository_id` and `hash`.
+ * those of a change that does. Each once: its columns are `item_id`, `repository_id`, `hash`, `main_at`
+ * and `reverted_by`.
  * @param of which links to items are looked at
  */
 export const commitsOfItems = (of: SQL): SQL => sql`
-  select l.item_id, l.repository_id, l.name as hash from ${itemCode} l
+  select ${COLUMNS} from ${itemCode} l
+  join ${codeCommit} c on c.repository_id = l.repository_id and c.hash = l.name
   where l.kind = 'commit' and ${of}
   union
-  select l.item_id, l.repository_id, c.hash from ${itemCode} l
+  select ${COLUMNS} from ${itemCode} l
   join ${codeCommit} c on c.repository_id = l.repository_id and c.branch = l.name
   where l.kind = 'branch' and ${of}
   union
-  select l.item_id, l.repository_id, c.hash from ${itemCode} l
+  select ${COLUMNS} from ${itemCode} l
   join ${codeChange} h on h.repository_id = l.repository_id and h.name = l.name
   join ${codeCommit} c on c.repository_id = l.repository_id and c.branch = h.branch
   where l.kind = 'change' and ${of}`;

@@ -8,7 +8,7 @@ import {
   type Standing,
 } from "@/core/ship/what-is-where";
 import type { Reader, Transaction } from "@/db/connection";
-import { codeCommit, commitStanding, deployment } from "@/db/schema";
+import { commitStanding, deployment } from "@/db/schema";
 import { outsideOf } from "../item/items-named";
 import { commitsOfItems, linksOfItems, linksOfRepository } from "./item-commits";
 import type { Told } from "./item-code";
@@ -32,18 +32,18 @@ export async function readPresence(
     item_id: string;
     repository_id: string;
     hash: string;
-    main_at: Date | string;
+    merged_at: number;
     reverted_by: string | null;
   }>(sql`
-    select o.item_id, o.repository_id, o.hash, c.main_at, c.reverted_by
+    select o.item_id, o.repository_id, o.hash, o.reverted_by,
+      (extract(epoch from o.main_at) * 1000)::float8 as merged_at
     from (${commitsOfItems(linksOfItems(itemIds))}) o
-    join ${codeCommit} c on c.repository_id = o.repository_id and c.hash = o.hash
-    where c.main_at is not null`);
+    where o.main_at is not null`);
   const commits = rows.map((row) => ({
     itemId: row.item_id,
     repositoryId: row.repository_id,
     hash: row.hash,
-    mergedAt: new Date(row.main_at).getTime(),
+    mergedAt: row.merged_at,
     revertedBy: row.reverted_by,
   }));
   const hashes = commits.flatMap(({ hash, revertedBy }) => [hash, revertedBy ?? []].flat());
@@ -55,23 +55,28 @@ export async function readPresence(
   return { merged: grouped(commits, ({ itemId }) => itemId), standings, parts };
 }
 
-const readStandings = (reader: Reader, repositoryIds: readonly string[], hashes: string[]) =>
-  reader
-    .select({
-      repositoryId: commitStanding.repositoryId,
-      hash: commitStanding.hash,
-      environment: commitStanding.environment,
-      part: commitStanding.part,
-      since: commitStanding.since,
-    })
-    .from(commitStanding)
-    .where(
-      and(
-        inArray(commitStanding.repositoryId, [...repositoryIds]),
-        sql`${commitStanding.hash} = any(${sql.param(hashes)}::text[])`,
-        sql`${commitStanding.goneAt} is null`,
-      ),
-    );
+async function readStandings(
+  reader: Reader,
+  repositoryIds: readonly string[],
+  hashes: readonly string[],
+): Promise<Standing[]> {
+  const { rows } = await reader.execute<{
+    repository_id: string;
+    hash: string;
+    environment: string;
+    part: string;
+    since: number;
+  }>(sql`
+    select repository_id, hash, environment, part,
+      (extract(epoch from since) * 1000)::float8 as since
+    from ${commitStanding}
+    where repository_id = any(${sql.param([...repositoryIds])}::uuid[])
+      and hash = any(${sql.param([...hashes])}::text[]) and gone_at is null`);
+  return rows.map(({ repository_id: repositoryId, ...standing }) => ({
+    repositoryId,
+    ...standing,
+  }));
+}
 
 /** What was ever deployed where, of some repositories. */
 export const readParts = (reader: Reader, repositoryIds: readonly string[]) =>

@@ -1,43 +1,55 @@
 import { and, eq, gte, inArray, sql } from "drizzle-orm";
 import { WEEK, type Instant } from "@/core/calendar/instant";
-import { grouped } from "@/core/item/grouped";
 import { deliveriesOf, deliveryFigures, type LiveDeployment } from "@/core/ship/delivery-figures";
 import { environmentKey, type Environment } from "@/core/ship/environment";
 import { DELIVERY_WEEKS, type DeliveriesView } from "@/core/ship/what-is-where-view";
-import type { Reader } from "@/db/connection";
+import { database, type Reader } from "@/db/connection";
 import { codeCommit, commitStanding, deployment } from "@/db/schema";
+import { enterProject } from "../people/access";
+import type { Viewer } from "../people/viewer";
+import { environmentsOf } from "./environments";
+import { repositoriesOf } from "./repository";
 
 /**
- * What went live in the last weeks, and the four figures of it; null where no environment is marked as
- * the live one. Everything counts, also what whoever looks may not see.
+ * What went live in the last weeks, and the four figures of it; nothing where no environment is marked
+ * as the live one. Everything counts, also what whoever looks may not see. @throws Refused
  */
 export async function readDeliveries(
-  reader: Reader,
-  {
-    repositoryIds,
-    environments,
-    now,
-  }: {
-    repositoryIds: readonly string[];
-    environments: readonly Environment[];
-    now: Instant;
-  },
-): Promise<DeliveriesView | null> {
+  viewer: Viewer,
+  projectKey: string,
+  now = Date.now(),
+): Promise<{ deliveries: DeliveriesView | null }> {
+  const reader = database();
+  const asked = { key: projectKey };
+  const { project } = await enterProject({
+    ...{ reader, viewer, where: asked, action: "read project" },
+  });
+  const [repositories, environments] = await Promise.all([
+    repositoriesOf(reader, project.id),
+    environmentsOf(reader, project.id),
+  ]);
   const live = environments.find((one) => one.live);
-  if (!live) return null;
+  if (!live) return { deliveries: null };
+  const repositoryIds = repositories.map(({ id }) => id);
+  return { deliveries: await deliveriesTo(reader, live, { repositoryIds, now }) };
+}
+
+async function deliveriesTo(
+  reader: Reader,
+  live: Environment,
+  { repositoryIds, now }: { repositoryIds: readonly string[]; now: Instant },
+): Promise<DeliveriesView> {
   const since = now - DELIVERY_WEEKS * WEEK;
   const where = { repositoryIds, environment: environmentKey(live.name), since };
-  const [rows, commits, firsts] = await Promise.all([
+  const [rows, written, firsts] = await Promise.all([
     readLive(reader, where),
     readFirstLive(reader, where),
     readFirsts(reader, where),
   ]);
-  const written = grouped(commits, ({ repositoryId, part, at }) => keyOf(repositoryId, part, at));
   const happened = rows.map(({ id, repositoryId, part, at, outcome }): LiveDeployment => {
     // With the first of all came what was live before anybody told of it.
     const isFirst = firsts.get(`${repositoryId} ${part}`) === at;
-    const own = isFirst ? [] : (written.get(keyOf(repositoryId, part, at)) ?? []);
-    const writtenAt = own.map((commit) => commit.writtenAt);
+    const writtenAt = isFirst ? [] : (written.get(keyOf(repositoryId, part, at)) ?? []);
     return { id, part: `${repositoryId} ${part}`, at, outcome, writtenAt };
   });
   const byId = new Map(rows.map((row) => [row.id, row]));
@@ -72,31 +84,25 @@ const readLive = (reader: Reader, { repositoryIds, environment, since }: Where) 
       ),
     );
 
-/** The commits that were live for the first time, but for merges, which nobody wrote. */
-const readFirstLive = (reader: Reader, { repositoryIds, environment, since }: Where) =>
-  reader
-    .select({
-      repositoryId: commitStanding.repositoryId,
-      part: commitStanding.part,
-      at: commitStanding.firstAt,
-      writtenAt: codeCommit.authoredAt,
-    })
-    .from(commitStanding)
-    .innerJoin(
-      codeCommit,
-      and(
-        eq(codeCommit.repositoryId, commitStanding.repositoryId),
-        eq(codeCommit.hash, commitStanding.hash),
-      ),
-    )
-    .where(
-      and(
-        inArray(commitStanding.repositoryId, [...repositoryIds]),
-        eq(commitStanding.environment, environment),
-        gte(commitStanding.firstAt, since),
-        sql`cardinality(${codeCommit.parents}) < 2`,
-      ),
-    );
+/** When commits were written that were live for the first time; merges, which nobody wrote, are none. */
+async function readFirstLive(reader: Reader, { repositoryIds, environment, since }: Where) {
+  const { rows } = await reader.execute<{
+    repository_id: string;
+    part: string;
+    at: number;
+    written_at: number[];
+  }>(sql`
+    select s.repository_id, s.part, (extract(epoch from s.first_at) * 1000)::float8 as at,
+      array_agg((extract(epoch from c.authored_at) * 1000)::float8) as written_at
+    from ${commitStanding} s
+    join ${codeCommit} c on c.repository_id = s.repository_id and c.hash = s.hash
+    where s.repository_id = any(${sql.param([...repositoryIds])}::uuid[])
+      and s.environment = ${environment}
+      and s.first_at >= ${new Date(since).toISOString()}::timestamptz
+      and cardinality(c.parents) < 2
+    group by s.repository_id, s.part, s.first_at`);
+  return new Map(rows.map((row) => [keyOf(row.repository_id, row.part, row.at), row.written_at]));
+}
 
 /** When something of each part was live for the first time at all. */
 async function readFirsts(

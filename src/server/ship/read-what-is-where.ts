@@ -13,16 +13,21 @@ import {
   type WhereRow,
 } from "@/core/ship/what-is-where-view";
 import { database, type Reader } from "@/db/connection";
-import { codeBranch, codeBuild, codeCommit, commitStanding } from "@/db/schema";
+import {
+  codeBranch,
+  codeBuild,
+  codeChange,
+  codeCommit,
+  commitStanding,
+  itemCode,
+} from "@/db/schema";
 import { namedItems } from "../item/list/named";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { hasPipeline } from "./code-host";
 import { mayDeploy } from "./deployers";
 import { readDeployments } from "./deployments";
-import { readDeliveries } from "./read-deliveries";
 import { environmentsOf } from "./environments";
-import { commitsOfItems } from "./item-commits";
 import { ofRepositories, readPresence } from "./presence";
 import { repositoriesOf } from "./repository";
 
@@ -42,11 +47,9 @@ export async function readWhatIsWhere(
     repositoriesOf(reader, projectId),
     environmentsOf(reader, projectId),
   ]);
-  const repositoryIds = repositories.map(({ id }) => id);
-  const [mains, deployments, deliveries, candidates, deploy] = await Promise.all([
+  const [mains, deployments, candidates, deploy] = await Promise.all([
     readMains(reader, repositories),
     readDeployments(reader, { repositories, environments }),
-    readDeliveries(reader, { repositoryIds, environments, now }),
     readCandidates(reader, { repositories, environments, now }),
     mayDeploy(reader, viewer, access),
   ]);
@@ -60,7 +63,6 @@ export async function readWhatIsWhere(
     ...deployments,
     rows,
     hidden,
-    deliveries,
     more: candidates.length > MOST_ROWS,
     pipelineBeside: hasPipeline(),
     rights: { settings: access.may("edit workflow"), deploy },
@@ -116,21 +118,35 @@ async function readCandidates(
     now: Instant;
   },
 ): Promise<string[]> {
-  const ids = repositories.map(({ id }) => id);
+  const ids = sql`any(${sql.param(repositories.map(({ id }) => id))}::uuid[])`;
   const last = lastOf(environments);
-  const there = last
-    ? sql`exists (select 1 from ${commitStanding} s
-        where s.repository_id = c.repository_id and s.hash = c.hash
-          and s.environment = ${environmentKey(last.name)} and s.gone_at is null
-          and s.since < ${new Date(now - ARRIVED_DAYS * DAY).toISOString()}::timestamptz)`
-    : sql`false`;
+  const name = last ? environmentKey(last.name) : null;
+  const lately = new Date(now - ARRIVED_DAYS * DAY).toISOString();
+  // First the commits that are on their way: of all that there ever were they are few.
   const { rows } = await reader.execute<{ item_id: string }>(sql`
-    select o.item_id
-    from (${commitsOfItems(sql`l.repository_id = any(${sql.param(ids)}::uuid[])`)}) o
-    join ${codeCommit} c on c.repository_id = o.repository_id and c.hash = o.hash
-    where c.main_at is not null and c.reverted_by is null and not ${there}
-    group by o.item_id
-    order by max(c.main_at) desc, o.item_id
+    with way as materialized (
+      select c.repository_id, c.hash, c.branch, c.main_at from ${codeCommit} c
+      where c.repository_id = ${ids} and c.main_at is not null and c.reverted_by is null
+        and not exists (select 1 from ${commitStanding} s
+          where s.repository_id = c.repository_id and s.hash = c.hash and s.environment = ${name}
+            and s.gone_at is null and s.since < ${lately}::timestamptz)
+    )
+    select item_id from (
+      select l.item_id, w.main_at from way w
+      join ${itemCode} l
+        on l.repository_id = w.repository_id and l.kind = 'commit' and l.name = w.hash
+      union all
+      select l.item_id, w.main_at from way w
+      join ${itemCode} l
+        on l.repository_id = w.repository_id and l.kind = 'branch' and l.name = w.branch
+      union all
+      select l.item_id, w.main_at from way w
+      join ${codeChange} h on h.repository_id = w.repository_id and h.branch = w.branch
+      join ${itemCode} l
+        on l.repository_id = w.repository_id and l.kind = 'change' and l.name = h.name
+    ) o
+    group by item_id
+    order by max(main_at) desc, item_id
     limit ${MOST_ROWS + 1}`);
   return rows.map((row) => row.item_id);
 }

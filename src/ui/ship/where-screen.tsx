@@ -7,7 +7,9 @@ import {
   inOrderOfWay,
   lastOf,
   MERGED,
+  MOST_ROWS,
   rowsOfWay,
+  type DeliveriesView,
   type WhatIsWhere,
   type WhereWay,
 } from "@/core/ship/what-is-where-view";
@@ -20,6 +22,7 @@ import { DeliveryWords } from "./delivery-words";
 import { EnvironmentHistory } from "./environment-history";
 import { EnvironmentsForm } from "./environments-form";
 import { FrozenWords } from "./frozen-words";
+import { useDeliveries } from "./use-deliveries";
 import { useWhatIsWhere } from "./use-what-is-where";
 import { WherePicture } from "./where-picture";
 
@@ -33,9 +36,16 @@ const wayOf = (value: string): WhereWay =>
     : { kind: "waits at", environmentId: value };
 
 /** What is where: items and the environments that they have reached. */
-export function WhereScreen({ initial }: { initial: WhatIsWhere }) {
+export function WhereScreen({
+  initial,
+  deliveries: first,
+}: {
+  initial: WhatIsWhere;
+  deliveries: { deliveries: DeliveriesView | null };
+}) {
   const handle = useWhatIsWhere(initial);
   const { view } = handle;
+  const { deliveries } = useDeliveries(first, view);
   const { environments, rows, project, rights, unlisted } = view;
   const types = useKnownTypes();
   const [way, setWay] = useState(ON_THE_WAY);
@@ -112,9 +122,7 @@ export function WhereScreen({ initial }: { initial: WhatIsWhere }) {
           <NothingBuilt projectKey={project.key} mayEdit={rights.settings} />
         )}
         <Remarks view={view} />
-        {view.deliveries && (
-          <DeliveryWords view={view.deliveries} zone={project.zone} now={view.now} />
-        )}
+        {deliveries && <DeliveryWords view={deliveries} zone={project.zone} now={view.now} />}
       </div>
       <Sheet
         open={settling}
@@ -150,7 +158,7 @@ export function WhereScreen({ initial }: { initial: WhatIsWhere }) {
 function Remarks({ view: { hidden, more, unlisted, environments } }: { view: WhatIsWhere }) {
   const told = [
     ...(hidden > 0 ? [`${counted(hidden, "item")} outside your view on the way too.`] : []),
-    ...(more ? ["More were merged before these; choose a narrower look to find them."] : []),
+    ...(more ? [`Only the ${MOST_ROWS} that were merged last are shown.`] : []),
     ...(unlisted.length > 0 && environments.length > 0
       ? [`Deployments were told of ${unlisted.join(", ")}, which nobody has listed here.`]
       : []),
