@@ -38,6 +38,9 @@ export interface Place {
   repository: string;
 }
 
+/** Where a branch stands among the others, and is proposed to be merged. */
+const pageOfBranch = ({ host, repository }: Place): string => `${host}/${repository}`;
+
 export const branchTold = (
   place: Place,
   branch: string,
@@ -48,7 +51,7 @@ export const branchTold = (
     ...place,
     type: `dev.cdevents.branch.${predicate}.0.2.0`,
     id: branch,
-    customData: { ...(by ? { by } : {}) },
+    customData: { ...(by ? { by } : {}), url: pageOfBranch(place) },
   });
 
 /** More commits belong into a further event. */
@@ -94,6 +97,7 @@ export function pushTold(
       ...{ host, repository, type: "dev.cdeventsx.zigzag-commits.pushed.0.1.0", id: branch },
       customData: {
         ...{ main, head, forced, ...(by ? { by } : {}) },
+        url: pageOfBranch({ host, repository }),
         commits: told.slice(i * COMMITS_AT_ONCE, (i + 1) * COMMITS_AT_ONCE),
       },
     }),

@@ -49,6 +49,7 @@ describe("what a code host says", () => {
       main: false,
       head: HASH,
       forced: false,
+      url: null,
       by: { name: "Ines Dahl", mail: "ines.dahl@saltmarsh.example" },
       commits: [
         {

@@ -97,6 +97,18 @@ describe("what is pushed", () => {
     expect(works[0].size).toEqual({ files: 4, insertions: 20, deletions: 6 });
   });
 
+  test("leads to where it can be proposed, as long as the branch is there", async () => {
+    const { key } = await building();
+    const branch = branchOf(key);
+    const url = "https://code.example/ticket-prices";
+    await post(pushed(branch, [commit("Once")], { url }));
+    await post(pushed(branch, [commit("Again")]));
+    expect((await codeOf(key)).works[0].branchUrl).toBe(url);
+    const gone = { id: branch, content: { repository: { id: "ticket-prices" } } };
+    await post({ ...delivery("branch.deleted", gone), time: "2026-11-23T10:05:00Z" });
+    expect((await codeOf(key)).works[0]).toMatchObject({ branchGone: true, branchUrl: null });
+  });
+
   test("a branch of 250 letters with markup is kept as it is", async () => {
     const { key } = await building();
     const branch = `<img src=x onerror=alert(1)>/${key}/`.padEnd(250, "x");

@@ -41,6 +41,8 @@ export interface BranchNews extends InRepository {
   branch: string;
   gone: boolean;
   by: CodeAuthor | null;
+  /** Where it can be looked at, and proposed to be merged. */
+  url: string | null;
 }
 
 /** Commits came to a branch. */
@@ -54,6 +56,7 @@ export interface PushNews extends InRepository {
   /** Whether it left commits behind that it had before. */
   forced: boolean;
   by: CodeAuthor | null;
+  url: string | null;
   commits: PushedCommit[];
 }
 
@@ -196,6 +199,7 @@ export function readCodeEvent(event: CloudEvent, now: Instant): CodeNews | null 
   const at = event.time ? Date.parse(event.time) : now;
   const where = { repository, at };
   const by = said.by ?? null;
+  const url = linkOf(said.url);
   if (push) {
     const needed = z.object({ head: hash, commits: z.array(z.unknown()) }).parse(said);
     return {
@@ -205,13 +209,14 @@ export function readCodeEvent(event: CloudEvent, now: Instant): CodeNews | null 
       main: said.main ?? false,
       head: needed.head,
       forced: said.forced ?? false,
-      by,
+      ...{ by, url },
       commits: said.commits!.map(commitOf),
     };
   }
   if (subject === "branch") {
     if (predicate !== "created" && predicate !== "deleted") return null;
-    return { ...where, kind: "branch", branch: about.id, gone: predicate === "deleted", by };
+    const gone = predicate === "deleted";
+    return { ...where, kind: "branch", branch: about.id, gone, by, url };
   }
   if (predicate === "reviewed") {
     if (said.verdict !== "approved" && said.verdict !== "sent back") return null;
@@ -239,7 +244,7 @@ export function readCodeEvent(event: CloudEvent, now: Instant): CodeNews | null 
     behind: said.behind ?? null,
     mergesCleanly: said.mergesCleanly ?? null,
     mergedAs: said.commit ?? null,
-    url: linkOf(said.url),
+    url,
     items: said.items ?? [],
   };
 }

@@ -58,6 +58,8 @@ export interface CodeWork {
   branch: string | null;
   /** Whether the branch is there still. */
   branchGone: boolean;
+  /** Where the branch can be proposed to be merged; null where nobody said, or it is gone. */
+  branchUrl: string | null;
   change: CodeChange | null;
   /** The newest first. */
   commits: CodeCommit[];

@@ -50,6 +50,8 @@ export const codeBranch = pgTable(
     pushedAt: instant("pushed_at"),
     pushedByName: text("pushed_by_name"),
     pushedByMail: text("pushed_by_mail"),
+    /** Where it can be proposed to be merged. */
+    url: text("url"),
     goneAt: instant("gone_at"),
     /** What the newest event about it says of the time. */
     toldAt: instant("told_at").notNull(),

@@ -46,7 +46,8 @@ export const byNameAlone = (
   linked
     .filter(({ id }) => !known.some(({ name }) => name === id))
     .map(({ id, status, checks }) => ({
-      ...{ id, repository: null, branch: null, branchGone: false, commits: [], size: null, at: 0 },
+      ...{ id, repository: null, branch: null, branchGone: false, branchUrl: null, commits: [] },
+      ...{ size: null, at: 0 },
       change: {
         ...{ name: id, title: "", status, by: null, openedAt: null, endedAt: null, checks },
         ...{ reviews: [], behind: null, mergesCleanly: null, url: null },

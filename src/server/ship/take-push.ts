@@ -24,7 +24,7 @@ export async function takeBranch(taking: Taking, news: BranchNews): Promise<Told
 /** Stores what is known of a branch, unless something newer is known of it. */
 async function storeBranch(
   { tx, repositoryId }: Taking,
-  { branch, at, by }: BranchNews | PushNews,
+  { branch, at, by, url }: BranchNews | PushNews,
   known: Partial<typeof codeBranch.$inferInsert>,
 ): Promise<void> {
   const row = {
@@ -34,6 +34,8 @@ async function storeBranch(
     toldAt: at,
     pushedByName: by?.name,
     pushedByMail: by?.mail,
+    // What is not said again holds still.
+    ...(url === null ? {} : { url }),
     ...known,
   };
   const [before] = await tx.insert(codeBranch).values(row).onConflictDoNothing().returning();

@@ -96,6 +96,7 @@ function workOf(
     repository: rows.repositories.get(repositoryId)!,
     branch: name,
     branchGone: branch !== undefined && branch.goneAt !== null,
+    branchUrl: branch?.goneAt === null ? branch.url : null,
     change: change ? changeView(rows, person, change, linked) : null,
     commits,
     size,

@@ -76,7 +76,7 @@ const STATUS = { open: "open", merged: "merged", abandoned: "given up" } as cons
 
 /** A branch with the change that it became, and its commits where they are wanted. */
 function WorkLine({ work, zone, now }: { work: CodeWork; zone: string; now: number }) {
-  const { branch, repository, change, commits, at } = work;
+  const { branch, branchUrl, repository, change, commits, at } = work;
   const commitsOpen = useCommitsOpen();
   const status = change ? STATUS[change.status] : "not proposed yet";
   const name = branch ?? change?.name ?? "";
@@ -84,7 +84,7 @@ function WorkLine({ work, zone, now }: { work: CodeWork; zone: string; now: numb
     <li className="work-line" data-branch={branch} data-status={status}>
       <p className="flex items-baseline gap-2">
         <span className="key min-w-0 flex-1 truncate !text-ink" title={name}>
-          <HostLink url={change?.url ?? null}>{name}</HostLink>
+          <HostLink url={change ? change.url : branchUrl}>{name}</HostLink>
         </span>
         <b
           className={`shrink-0 text-[12.5px] ${change?.status === "open" ? "text-signal-ink" : change?.status === "merged" ? "text-done" : "text-ink-soft"}`}

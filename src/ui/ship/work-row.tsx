@@ -25,7 +25,7 @@ export function WorkRow({
   zone: string;
   now: number;
 }) {
-  const { change, branch, commits, days, at, items } = work;
+  const { change, branch, branchUrl, commits, days, at, items } = work;
   const commitsOpen = useCommitsOpen();
   const merged = change?.status === "merged";
   const against = merged ? [] : obstaclesOf(work, settings.branchDays);
@@ -39,7 +39,7 @@ export function WorkRow({
         <WorkItems items={items} title={change?.title ?? ""} />
         <p className="flex items-baseline gap-2 text-[12.5px] text-ink-soft">
           <span className="key truncate" title={name}>
-            {name}
+            <HostLink url={change ? null : branchUrl}>{name}</HostLink>
           </span>
           {change && (
             <span className="shrink-0">

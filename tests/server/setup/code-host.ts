@@ -49,7 +49,14 @@ export function pushed(
     repository = "ticket-prices",
     time,
     ...said
-  }: { repository?: string; time?: string; main?: boolean; forced?: boolean; head?: string } = {},
+  }: {
+    repository?: string;
+    time?: string;
+    main?: boolean;
+    forced?: boolean;
+    head?: string;
+    url?: string;
+  } = {},
 ) {
   const event = delivery(
     "pushed",

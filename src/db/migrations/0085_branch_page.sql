@@ -1,0 +1,1 @@
+ALTER TABLE "code_branch" ADD COLUMN "url" text;
