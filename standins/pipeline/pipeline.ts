@@ -38,7 +38,7 @@ export class Pipeline {
   }
 
   logOf(run: Pick<Run, "id">): string {
-    return path.join(this.memory.root, "runs", `${run.id}.log`);
+    return this.memory.logOf(run);
   }
 
   /** Begins to work for a repository. @returns the secret with which its code host has to sign */
@@ -57,7 +57,7 @@ export class Pipeline {
   hear(repository: string, events: readonly HostTold[]): void {
     for (const { type, data } of events) {
       const { subject, customData = {} } = data;
-      if (type.startsWith("dev.cdeventsx.zigzag-commits.pushed.") && customData.head)
+      if (type.startsWith("dev.cdeventsx.zigzag-commits.pushed.") && isHash(customData.head))
         this.check(repository, { commit: customData.head, branch: subject.id });
       if (type.startsWith("dev.cdevents.change.")) this.hearOfChange(repository, type, data);
     }
@@ -77,7 +77,7 @@ export class Pipeline {
     if (ended || !branch) return void (state.changes = others);
     const isNew = others.length === state.changes.length;
     state.changes = [...others, { repository, branch, name: subject.id }];
-    if (isNew && head) this.check(repository, { commit: head, branch });
+    if (isNew && isHash(head)) this.check(repository, { commit: head, branch });
   }
 
   /** Checks a commit; what waits already for the same branch is not run any more. */
@@ -284,6 +284,10 @@ export class Pipeline {
     this.memory.keep();
   }
 }
+
+/** Hashes are given to git as arguments: nothing else may stand in their place. */
+const isHash = (said: unknown): said is string =>
+  typeof said === "string" && /^[0-9a-f]{40,64}$/.test(said);
 
 /** What the pipeline reads of the code host's events. */
 export interface HostTold {

@@ -1,3 +1,5 @@
+import { rmSync } from "node:fs";
+import path from "node:path";
 import type { EnteredPerson } from "../entry";
 import { KeptMemory } from "../kept-memory";
 import type { SendingState } from "../sender";
@@ -77,10 +79,18 @@ export class PipelineMemory extends KeptMemory<PipelineState> {
 
   override keep(): void {
     const { runs } = this.state;
+    const before = new Set(runs);
     this.state.runs = runs.filter(
       ({ status }, i) => status === "waiting" || i >= runs.length - MOST_RUNS,
     );
+    for (const run of this.state.runs) before.delete(run);
+    for (const run of before) rmSync(this.logOf(run), { force: true });
     super.keep();
+  }
+
+  /** Where it stands what a run said. */
+  logOf({ id }: Pick<Run, "id">): string {
+    return path.join(this.root, "runs", `${id}.log`);
   }
 
   followed(repository: string): Followed | undefined {

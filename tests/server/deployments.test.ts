@@ -168,6 +168,15 @@ describe("an item is on an environment", () => {
     expect(await whereIs(one.key)).toEqual(["all", "none"]);
   });
 
+  test("by the beginning of a hash, also where its commit is told of later", async () => {
+    const app = await repository();
+    const one = await building();
+    const made = await app.merge(`${one.key}: made`, { hold: true });
+    await app.deploy(app.test, { id: made.id.slice(0, 10) });
+    await post(made.event);
+    expect(await whereIs(one.key)).toEqual(["all", "none"]);
+  });
+
   test("without what was taken back there, and with it where only the old is", async () => {
     const app = await repository();
     const one = await building();

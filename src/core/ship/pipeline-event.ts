@@ -76,7 +76,8 @@ const documentSchema = z.looseObject({
       build: name.optional(),
       environment: name.optional(),
       by: author.optional(),
-      request: z.string().max(64).optional(),
+      // What is none of ours answers nothing.
+      request: z.uuid().optional().catch(undefined),
       url: text.optional(),
     })
     .default({}),

@@ -1,4 +1,4 @@
-import { and, eq, inArray, isNull, sql } from "drizzle-orm";
+import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
 import type { Instant } from "@/core/calendar/instant";
 import type { Transaction } from "@/db/connection";
 import { codeCommit } from "@/db/schema";
@@ -66,6 +66,26 @@ export async function markLeftBehind(
     update ${codeCommit} set left_behind_at = ${new Date(at).toISOString()}
     where repository_id = ${repositoryId} and branch = ${branch} and main_at is null
       and left_behind_at is null and hash not in (select hash from reached)`);
+}
+
+/** The whole hash of a commit that is named by its beginning, as far as it is known. */
+export async function wholeHash(
+  tx: Transaction,
+  repositoryId: string,
+  said: string,
+): Promise<string> {
+  const [found] = await tx
+    .select({ hash: codeCommit.hash })
+    .from(codeCommit)
+    .where(
+      and(
+        eq(codeCommit.repositoryId, repositoryId),
+        sql`${codeCommit.hash} >= ${said} and ${codeCommit.hash} < ${`${said}g`}`,
+      ),
+    )
+    .orderBy(desc(codeCommit.pushedAt))
+    .limit(1);
+  return found?.hash ?? said;
 }
 
 /** What a commit took back. */

@@ -2,6 +2,7 @@ import { and, desc, eq, isNull, ne, sql, type SQL } from "drizzle-orm";
 import type { Instant } from "@/core/calendar/instant";
 import type { Reader, Transaction } from "@/db/connection";
 import { codeBuild, codeCommit, commitStanding, deployment } from "@/db/schema";
+import { wholeHash } from "./commit-graph";
 
 /*
  * Which commits stand where. It is kept as deployments come, so that nobody walks through the whole
@@ -187,7 +188,8 @@ export async function standOn(tx: Transaction, repositoryId: string): Promise<st
   for (const { id, environment, part, build, commit, at } of waiting) {
     const place = { repositoryId, environment, part };
     const latest = await latestAt(tx, place);
-    const hash = commit ?? (await commitOfBuild(tx, repositoryId, build));
+    const said = commit ?? (await commitOfBuild(tx, repositoryId, build));
+    const hash = said === null ? null : await wholeHash(tx, repositoryId, said);
     const { hashes, complete } = await goOn(tx, place, { hash, at, current: latest?.id === id });
     moved.push(...hashes);
     await tx.update(deployment).set({ complete, commit: hash }).where(eq(deployment.id, id));

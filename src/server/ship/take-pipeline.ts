@@ -1,11 +1,12 @@
-import { and, desc, eq, sql } from "drizzle-orm";
+import { and, eq } from "drizzle-orm";
 import { v7 as newId } from "uuid";
 import type { Instant } from "@/core/calendar/instant";
 import { environmentKey } from "@/core/ship/environment";
 import type { BuildNews, DeploymentNews, PipelineNews, RunNews } from "@/core/ship/pipeline-event";
 import type { Transaction } from "@/db/connection";
-import { codeBuild, codeCommit, deployment, deploymentRequest, pipelineRun } from "@/db/schema";
+import { codeBuild, deployment, deploymentRequest, pipelineRun } from "@/db/schema";
 import { announce } from "../events/announce";
+import { wholeHash } from "./commit-graph";
 import type { Told } from "./item-code";
 import { tellPresence } from "./presence";
 import { repositoryHeard } from "./repository";
@@ -109,25 +110,8 @@ async function move(
   return standAt(tx, place, { commit, at, after: latest?.commit ?? null });
 }
 
-/** The whole hash of a commit that is named by its beginning, as far as it is known. */
-async function wholeHash(tx: Transaction, repositoryId: string, said: string): Promise<string> {
-  const [found] = await tx
-    .select({ hash: codeCommit.hash })
-    .from(codeCommit)
-    .where(
-      and(
-        eq(codeCommit.repositoryId, repositoryId),
-        sql`${codeCommit.hash} >= ${said} and ${codeCommit.hash} < ${`${said}g`}`,
-      ),
-    )
-    .orderBy(desc(codeCommit.pushedAt))
-    .limit(1);
-  return found?.hash ?? said;
-}
-
 /** A request that an event answers waits no more. */
 async function answerRequest({ tx, repositoryId }: Taking, id: string, at: Instant): Promise<void> {
-  if (!/^[0-9a-f-]{36}$/.test(id)) return;
   await tx
     .update(deploymentRequest)
     .set({ answeredAt: at })
