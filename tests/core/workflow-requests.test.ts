@@ -183,10 +183,23 @@ describe("a change of item types", () => {
 });
 
 describe("a source of events", () => {
+  test("takes requests at an address of the web, at a path of what came along, or nowhere", () => {
+    const at = (asksAt: string | null) =>
+      sourceBody.safeParse({ kind: "asks", id: "s", asksAt }).success;
+    expect(
+      ["https://pipeline.example/ask", "http://10.0.0.5:80/ask", "/ask", null].map(at),
+    ).toEqual([true, true, true, true]);
+    expect(["", "//pipeline.example", "javascript:alert(1)", "pipeline.example"].map(at)).toEqual([
+      false,
+      false,
+      false,
+      false,
+    ]);
+  });
+
   test("has a name", () => {
     expect(sourceBody.parse({ kind: "add", name: " Pipeline " })).toEqual({
-      kind: "add",
-      name: "Pipeline",
+      ...{ kind: "add", name: "Pipeline", asksAt: null },
     });
     expect(sourceBody.parse({ kind: "remove", id: long(64) })).toEqual({
       kind: "remove",

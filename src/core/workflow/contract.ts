@@ -2,7 +2,7 @@ import { z } from "zod";
 import { answered, contract, DONE } from "@/core/contract/contract";
 import type { DesignHistoryView } from "./design-change";
 import type { DesignView } from "./design-view";
-import type { SourceView } from "./event-source";
+import type { SourcesView } from "./event-source";
 import { draftVisitBody, type DraftVisitor } from "./draft-visit";
 import type { MadeWorkflow } from "./new-workflow";
 import type { Habits } from "./habits";
@@ -154,7 +154,7 @@ export const workflowContract = {
   sources: contract({
     method: "GET",
     path: "/api/projects/:key/sources",
-    answer: answered<SourceView[]>(),
+    answer: answered<SourcesView>(),
     kept: "sources",
   }),
   changeSources: contract({

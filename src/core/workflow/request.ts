@@ -129,5 +129,11 @@ export const sourceBody = z.discriminatedUnion("kind", [
     asksAt: asksAt.default(null),
   }),
   z.object({ kind: z.literal("asks"), id: z.string().max(64), asksAt }),
+  z.object({
+    kind: z.literal("attach"),
+    id: z.string().max(64),
+    projectKey: z.string().min(1).max(10),
+    on: z.boolean(),
+  }),
   z.object({ kind: z.literal("remove"), id: z.string().max(64) }),
 ]);

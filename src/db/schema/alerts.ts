@@ -287,6 +287,28 @@ export const eventSource = pgTable(
   (t) => [index("event_source_project").on(t.projectId)],
 );
 
+/** A further project that a source speaks for, as a lead of both has said. */
+export const attachedSource = pgTable(
+  "attached_source",
+  {
+    sourceId: text("source_id")
+      .notNull()
+      .references(() => eventSource.id),
+    projectId: text("project_id")
+      .notNull()
+      .references(() => project.id),
+    attachedBy: text("attached_by")
+      .notNull()
+      .references(() => person.id),
+    attachedAt: instant("attached_at").notNull(),
+    detachedAt: instant("detached_at"),
+  },
+  (t) => [
+    primaryKey({ columns: [t.sourceId, t.projectId] }),
+    index("attached_source_project").on(t.projectId),
+  ],
+);
+
 /** Events that were taken in: sent again, they change nothing. */
 export const receivedEvent = pgTable(
   "received_event",

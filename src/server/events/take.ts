@@ -22,6 +22,7 @@ import { writeToRequester } from "../mail/write";
 import { AUTOMATION } from "../people/viewer";
 import { countUse } from "../rate-limit";
 import { isSigned, type SignedHeaders } from "./signature";
+import { projectsOfSource, type Speaker } from "./speakers";
 import { v7 as newId } from "uuid";
 
 /** What became of posted events. */
@@ -40,7 +41,7 @@ const POSTS_A_MINUTE = 600;
 const ATTEMPTS_A_MINUTE = 1_200;
 
 export type Entered =
-  | { kind: "source"; id: string; projectId: string; name: string }
+  | ({ kind: "source"; name: string } & Speaker)
   | { kind: "unknown" }
   | { kind: "too many"; retryAfter: number };
 
@@ -81,12 +82,14 @@ export async function enterSource({
     now,
   });
   if (!use.allowed) return { kind: "too many", retryAfter: use.retryAfter };
-  return { kind: "source", id: source.id, projectId: source.projectId, name: source.name };
+  const { id, projectId, name } = source;
+  const projectIds = (await projectsOfSource(database(), id)).map((one) => one.id);
+  return { kind: "source", id, projectId, projectIds, name };
 }
 
 /** Takes in what a source says: each event once, each as an event of the items it is about. */
 export async function takeEvents(
-  source: { id: string; projectId: string; name: string },
+  source: Speaker & { name: string },
   events: readonly CloudEvent[],
   now = Date.now(),
 ): Promise<Taken> {
@@ -166,7 +169,7 @@ interface Said {
 
 /** @returns the keys of the items that something was learnt about */
 async function takeOne(
-  source: { id: string; projectId: string; name: string },
+  source: Speaker & { name: string },
   eventId: string,
   said: Said,
   now: Instant,
@@ -188,15 +191,10 @@ async function takeOne(
 }
 
 /** What items are to be told. What a code host says of its own names them by itself. */
-async function learn(
-  tx: Transaction,
-  source: { id: string; projectId: string },
-  said: Said,
-  now: Instant,
-): Promise<Told[]> {
+async function learn(tx: Transaction, source: Speaker, said: Said, now: Instant): Promise<Told[]> {
   if (said.code) return takeCode(tx, source, said.code, now);
   const known = said.pipeline ? await takePipeline(tx, source, said.pipeline, now) : [];
-  const told = [...known, ...(await meant(tx, source.projectId, said))];
+  const told = [...known, ...(await meant(tx, source.projectIds, said))];
   // Who is named, and is found by its commits too, is told once.
   return [...new Map(told.map((one) => [JSON.stringify(one), one])).values()];
 }
@@ -233,15 +231,19 @@ const CHECKS: Partial<Record<OutsideFact["kind"], ChangeChecks>> = {
  * Items that are named by their key, or that belong to a change that is meant, with what they are told.
  * What a pipeline says of commits that a change has left behind is not told.
  */
-async function meant(tx: Transaction, projectId: string, { news, at }: Said): Promise<Told[]> {
+async function meant(
+  tx: Transaction,
+  projectIds: readonly string[],
+  { news, at }: Said,
+): Promise<Told[]> {
   if (news === null) return [];
   const { fact, itemKeys, changes, commit } = news;
   if ("change" in fact) {
     const { change } = fact;
     const checks = CHECKS[fact.kind];
-    if (checks && !(await keepChecks(tx, projectId, { change, checks, commit, at }))) return [];
+    if (checks && !(await keepChecks(tx, projectIds, { change, checks, commit, at }))) return [];
   }
-  const named = await itemsNamed(tx, projectId, itemKeys);
-  const ofChanges = await itemsOfChanges(tx, projectId, changes);
+  const named = await itemsNamed(tx, projectIds, itemKeys);
+  const ofChanges = await itemsOfChanges(tx, projectIds, changes);
   return [...new Set([...named.values(), ...ofChanges])].map((itemId) => ({ itemId, fact }));
 }

@@ -8,12 +8,12 @@ import { keyColumn } from "./key";
 const MOST = 500;
 
 /**
- * The items of a project that some keys stand for, by the keys in capital letters: those that they
+ * The items of some projects that keys stand for, by the keys in capital letters: those that they
  * have and those that they had. What was withdrawn is not among them.
  */
 export async function itemsNamed(
   reader: Reader,
-  projectId: string,
+  projectIds: readonly string[],
   keys: readonly string[],
 ): Promise<ReadonlyMap<string, string>> {
   const wanted = [...new Set(keys)].flatMap((key) => parseItemKey(key) ?? []).slice(0, MOST);
@@ -28,7 +28,7 @@ export async function itemsNamed(
     .innerJoin(item, eq(item.id, itemKey.itemId))
     .where(
       and(
-        eq(item.projectId, projectId),
+        inArray(item.projectId, [...projectIds]),
         isNull(item.withdrawnAt),
         sql`(${itemKey.prefix}, ${itemKey.number}) in (${pairs})`,
       ),
@@ -37,10 +37,10 @@ export async function itemsNamed(
   return new Map(rows.map(({ id, prefix, number }) => [`${prefix}-${number}`, id]));
 }
 
-/** The items of a project that belong to some changes of a code host, as their histories know them. */
+/** The items of some projects that belong to changes of a code host, as their histories know them. */
 export async function itemsOfChanges(
   reader: Reader,
-  projectId: string,
+  projectIds: readonly string[],
   changes: readonly string[],
 ): Promise<string[]> {
   if (changes.length === 0) return [];
@@ -52,7 +52,7 @@ export async function itemsOfChanges(
     .from(item)
     .where(
       and(
-        eq(item.projectId, projectId),
+        inArray(item.projectId, [...projectIds]),
         isNull(item.withdrawnAt),
         sql`(${sql.join(ofChange, sql` or `)})`,
       ),
@@ -80,3 +80,15 @@ export const outsideOf = (reader: Reader, ids: readonly string[]) =>
     .from(item)
     .where(and(inArray(item.id, [...ids]), isNull(item.withdrawnAt)))
     .orderBy(item.id);
+
+/** The projects that some items are in. */
+export async function projectsOfItems(
+  reader: Reader,
+  ids: readonly string[],
+): Promise<ReadonlyMap<string, string>> {
+  const rows = await reader
+    .select({ id: item.id, projectId: item.projectId })
+    .from(item)
+    .where(inArray(item.id, [...ids]));
+  return new Map(rows.map(({ id, projectId }) => [id, projectId]));
+}

@@ -1,4 +1,4 @@
-import { and, desc, eq, isNotNull, isNull, sql } from "drizzle-orm";
+import { and, desc, eq, isNotNull, sql } from "drizzle-orm";
 import { v7 as newId } from "uuid";
 import { isoDate, dayNumber } from "@/core/calendar/zone";
 import { freezeOn } from "@/core/ship/environment";
@@ -7,6 +7,7 @@ import { database, transact } from "@/db/connection";
 import { deploymentRequest, eventSource, person } from "@/db/schema";
 import { announce } from "../events/announce";
 import { signatureOf } from "../events/signature";
+import { speaksFor } from "../events/speakers";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notAllowed } from "../refused";
@@ -79,13 +80,7 @@ async function pipelineOf(projectId: string): Promise<Pipeline> {
   const [source] = await database()
     .select({ secret: eventSource.secret, asksAt: eventSource.asksAt })
     .from(eventSource)
-    .where(
-      and(
-        eq(eventSource.projectId, projectId),
-        isNull(eventSource.removedAt),
-        isNotNull(eventSource.asksAt),
-      ),
-    )
+    .where(and(speaksFor(projectId), isNotNull(eventSource.asksAt)))
     .orderBy(desc(eventSource.createdAt))
     .limit(1);
   const address = source?.asksAt ? wholeAddress(source.asksAt) : null;

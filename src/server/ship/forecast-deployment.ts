@@ -4,6 +4,7 @@ import { presencesOf, type DeployedPart, type Standing } from "@/core/ship/what-
 import type { DeployForecast } from "@/core/ship/what-is-where-view";
 import { database, type Reader } from "@/db/connection";
 import { codeBuild, codeRepository, eventSource } from "@/db/schema";
+import { speaksFor } from "../events/speakers";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
@@ -34,11 +35,7 @@ export async function meantDeployment(
     .innerJoin(codeRepository, eq(codeRepository.id, codeBuild.repositoryId))
     .innerJoin(eventSource, eq(eventSource.id, codeRepository.sourceId))
     .where(
-      and(
-        eq(eventSource.projectId, projectId),
-        eq(codeRepository.name, repository),
-        eq(codeBuild.name, build),
-      ),
+      and(speaksFor(projectId), eq(codeRepository.name, repository), eq(codeBuild.name, build)),
     );
   if (!found) throw notFound("build");
   return { environment, ...found };

@@ -55,7 +55,7 @@ export async function readWhatIsWhere(
   ]);
   const { rows, hidden } = await readWhereRows(viewer, {
     itemIds: candidates.slice(0, MOST_ROWS),
-    environments,
+    ...{ environments, projectId },
   });
   return {
     project: { key, name, zone },
@@ -73,7 +73,16 @@ export async function readWhatIsWhere(
 /** Where items are, as far as somebody may see them; what was withdrawn is left out. */
 export async function readWhereRows(
   viewer: Viewer,
-  { itemIds, environments }: { itemIds: readonly string[]; environments: readonly Environment[] },
+  {
+    itemIds,
+    environments,
+    projectId,
+  }: {
+    itemIds: readonly string[];
+    environments: readonly Environment[];
+    /** Left out where items of other projects that share the repositories are wanted too. */
+    projectId?: string;
+  },
 ): Promise<{ rows: WhereRow[]; hidden: number }> {
   const [named, { merged, standings, parts }] = await Promise.all([
     namedItems(viewer, itemIds),
@@ -85,7 +94,8 @@ export async function readWhereRows(
     const item = named.get(id);
     const commits = merged.get(id) ?? [];
     const mergedAt = mergedSince(commits);
-    if (!item || item.withdrawn || mergedAt === null) return [];
+    const isElsewhere = projectId !== undefined && item?.projectId !== projectId;
+    if (!item || item.withdrawn || isElsewhere || mergedAt === null) return [];
     const own = commits.flatMap(({ hash, revertedBy }) => [
       ...(ofHash.get(hash) ?? []),
       ...(revertedBy === null ? [] : (ofHash.get(revertedBy) ?? [])),

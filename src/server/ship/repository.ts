@@ -1,18 +1,13 @@
-import { and, eq, isNull, sql, type SQL } from "drizzle-orm";
+import { and, eq, or, sql, type SQL } from "drizzle-orm";
 import { v7 as newId } from "uuid";
 import type { Instant } from "@/core/calendar/instant";
 import type { Reader, Transaction } from "@/db/connection";
 import { codeBranch, codeRepository, eventSource } from "@/db/schema";
+import { speaksFor, type Speaker } from "../events/speakers";
 
 interface Named {
   name: string;
   now: Instant;
-}
-
-/** Who speaks of repositories. */
-interface Speaker {
-  id: string;
-  projectId: string;
 }
 
 /**
@@ -28,7 +23,7 @@ export async function repositoryOf(
   if (own !== null) return own;
   const withoutCode = sql`not exists (select 1 from ${codeBranch} b
     where b.repository_id = ${codeRepository.id})`;
-  const adopted = await lockedInProject(tx, source, { name, which: withoutCode });
+  const adopted = await lockedInProjects(tx, source, { name, which: withoutCode });
   if (adopted === null) return make(tx, source, { name, now });
   const mine = { sourceId: source.id };
   await tx.update(codeRepository).set(mine).where(eq(codeRepository.id, adopted));
@@ -46,7 +41,7 @@ export async function repositoryHeard(
 ): Promise<string> {
   const own = await lockedOf(tx, source, name);
   if (own !== null) return own;
-  const known = await lockedInProject(tx, source, { name });
+  const known = await lockedInProjects(tx, source, { name });
   return known ?? make(tx, source, { name, now });
 }
 
@@ -68,16 +63,16 @@ async function lockedOf(tx: Transaction, source: Speaker, name: string): Promise
   return found?.id ?? null;
 }
 
-async function lockedInProject(
+async function lockedInProjects(
   tx: Transaction,
-  { projectId }: Speaker,
+  { projectIds }: Speaker,
   { name, which }: { name: string; which?: SQL },
 ): Promise<string | null> {
   const [found] = await tx
     .select({ id: codeRepository.id })
     .from(codeRepository)
     .innerJoin(eventSource, eq(eventSource.id, codeRepository.sourceId))
-    .where(and(eq(eventSource.projectId, projectId), eq(codeRepository.name, name), which))
+    .where(and(or(...projectIds.map(speaksFor)), eq(codeRepository.name, name), which))
     .orderBy(codeRepository.firstHeardAt)
     .limit(1)
     .for("update", { of: codeRepository });
@@ -90,4 +85,4 @@ export const repositoriesOf = (reader: Reader, projectId: string) =>
     .select({ id: codeRepository.id, name: codeRepository.name })
     .from(codeRepository)
     .innerJoin(eventSource, eq(eventSource.id, codeRepository.sourceId))
-    .where(and(eq(eventSource.projectId, projectId), isNull(eventSource.removedAt)));
+    .where(speaksFor(projectId));

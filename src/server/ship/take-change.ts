@@ -183,7 +183,7 @@ async function linkChange(
   named: readonly string[],
 ): Promise<string[]> {
   const keys = keysNamed([title, branch ?? "", ...named]);
-  const byKey = await itemsNamed(tx, source.projectId, keys);
+  const byKey = await itemsNamed(tx, source.projectIds, keys);
   const ofBranch = branch === null ? [] : await itemsOfBranch(tx, repositoryId, branch);
   const links = [...new Set([...byKey.values(), ...ofBranch])].map((itemId): CodeLink => ({
     itemId,

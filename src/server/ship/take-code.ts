@@ -5,6 +5,8 @@ import type { CodeNews } from "@/core/ship/code-event";
 import type { Transaction } from "@/db/connection";
 import { codeChange } from "@/db/schema";
 import { announce } from "../events/announce";
+import type { Speaker } from "../events/speakers";
+import { projectsOfItems } from "../item/items-named";
 import { itemsOfBranch, itemsOfCode, type Told } from "./item-code";
 import { repositoriesOf, repositoryOf } from "./repository";
 import { takeBranch, takePush } from "./take-push";
@@ -18,7 +20,7 @@ import type { Taking } from "./taking";
  */
 export async function takeCode(
   tx: Transaction,
-  source: { id: string; projectId: string },
+  source: Speaker,
   news: CodeNews,
   now: Instant,
 ): Promise<Told[]> {
@@ -26,9 +28,22 @@ export async function takeCode(
   const taking: Taking = { tx, source, repositoryId, now };
   const told = await takeNews(taking, news);
   const concerned = await itemsConcerned(taking, news);
-  for (const itemId of concerned.size > 0 ? concerned : [null])
-    await announce(tx, source.projectId, { kind: "code changed", data: { itemId } }, now);
+  await announceCode(tx, source, { itemIds: [...concerned], now });
   return told;
+}
+
+/** Tells the pages of each project that a source speaks for: of its own items, or of its code alone. */
+export async function announceCode(
+  tx: Transaction,
+  { projectIds }: Speaker,
+  { itemIds, now }: { itemIds: readonly string[]; now: Instant },
+): Promise<void> {
+  const projects = itemIds.length > 0 ? await projectsOfItems(tx, itemIds) : new Map();
+  for (const projectId of projectIds) {
+    const own = itemIds.filter((id) => projects.get(id) === projectId);
+    for (const itemId of own.length > 0 ? own : [null])
+      await announce(tx, projectId, { kind: "code changed", data: { itemId } }, now);
+  }
 }
 
 /** The items whose pages show what an event is about. */
@@ -72,10 +87,11 @@ interface Checked {
  */
 export async function keepChecks(
   tx: Transaction,
-  projectId: string,
+  projectIds: readonly string[],
   { change, checks, commit, at }: Checked,
 ): Promise<boolean> {
-  const repositoryIds = (await repositoriesOf(tx, projectId)).map(({ id }) => id);
+  const heard = await Promise.all(projectIds.map((id) => repositoriesOf(tx, id)));
+  const repositoryIds = heard.flat().map(({ id }) => id);
   const rows = await tx
     .select({ id: codeChange.id, head: codeChange.head, checksAt: codeChange.checksAt })
     .from(codeChange)

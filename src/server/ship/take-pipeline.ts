@@ -5,9 +5,10 @@ import { environmentKey } from "@/core/ship/environment";
 import type { BuildNews, DeploymentNews, PipelineNews, RunNews } from "@/core/ship/pipeline-event";
 import type { Transaction } from "@/db/connection";
 import { codeBuild, deployment, deploymentRequest, pipelineRun } from "@/db/schema";
-import { announce } from "../events/announce";
+import type { Speaker } from "../events/speakers";
 import { wholeHash } from "./commit-graph";
 import type { Told } from "./item-code";
+import { announceCode } from "./take-code";
 import { tellPresence } from "./presence";
 import { repositoryHeard } from "./repository";
 import { commitOfBuild, latestAt, standAt, standNowhere, standOn, type Moved } from "./standing";
@@ -20,14 +21,14 @@ import type { Taking } from "./taking";
  */
 export async function takePipeline(
   tx: Transaction,
-  source: { id: string; projectId: string },
+  source: Speaker,
   news: PipelineNews,
   now: Instant,
 ): Promise<Told[]> {
   const repositoryId = await repositoryHeard(tx, source, { name: news.repository, now });
   const taking: Taking = { tx, source, repositoryId, now };
   const told = await takeNews(taking, news);
-  await announce(tx, source.projectId, { kind: "code changed", data: { itemId: null } }, now);
+  await announceCode(tx, source, { itemIds: told.map(({ itemId }) => itemId), now });
   return told;
 }
 

@@ -1,12 +1,14 @@
 import { createHash } from "node:crypto";
-import { and, eq } from "drizzle-orm";
+import { and, eq, inArray } from "drizzle-orm";
+import { grouped } from "@/core/item/grouped";
 import { closedBy, ITEM_KEY } from "@/core/ship/closing-words";
 import type { BranchNews, PushNews } from "@/core/ship/code-event";
 import { keysNamed } from "@/core/ship/keys-named";
 import { revertedBy } from "@/core/ship/reverted";
 import { shortHash } from "@/core/ship/short-hash";
 import type { Transaction } from "@/db/connection";
-import { codeActed, codeBranch, codeCommit, eventSource, project } from "@/db/schema";
+import { codeActed, codeBranch, codeCommit, project } from "@/db/schema";
+import { projectsOfSource } from "../events/speakers";
 import { itemsNamed } from "../item/items-named";
 import { markLeftBehind, markOnMain, markReverted, type CommitRow } from "./commit-graph";
 import { itemsOfBranch, itemsOfCode, linkCode, type CodeLink, type Told } from "./item-code";
@@ -58,7 +60,7 @@ export async function takePush(taking: Taking, news: PushNews): Promise<Told[]> 
   await storeBranch(taking, news, { head, main, pushedAt: at, goneAt: null });
   const fresh = await storeCommits(taking, news);
   const keys = new Map(fresh.map(({ hash, message }) => [hash, keysNamed([message])]));
-  const named = await itemsNamed(tx, source.projectId, [...keys.values()].flat());
+  const named = await itemsNamed(tx, source.projectIds, [...keys.values()].flat());
   const links = fresh.flatMap(({ hash }): CodeLink[] =>
     keys
       .get(hash)!
@@ -107,7 +109,7 @@ async function workBegun(
   links: readonly CodeLink[],
 ): Promise<Told[]> {
   const before = await itemsOfBranch(tx, repositoryId, branch);
-  const named = await itemsNamed(tx, source.projectId, keys);
+  const named = await itemsNamed(tx, source.projectIds, keys);
   const ofBranch = [...new Set(named.values())].map((itemId): CodeLink => ({
     itemId,
     repositoryId,
@@ -127,15 +129,14 @@ async function actOnMain(
   const told: Told[] = [];
   const takenBack: string[] = [];
   if (commits.length === 0) return { told, takenBack };
-  const [{ words, heardSince }] = await tx
-    .select({ words: project.closingWords, heardSince: eventSource.createdAt })
-    .from(eventSource)
-    .innerJoin(project, eq(project.id, eventSource.projectId))
-    .where(eq(eventSource.id, source.id));
+  const projects = await closingOf(tx, source);
   for (const { hash, message, authorMail, authoredAt } of commits) {
     // What was written before anybody listened is history: it is shown, and does nothing any more.
-    if (authoredAt < heardSince) continue;
-    const closed = closedBy(message, { words, key: ITEM_KEY }).map((key) => key.toUpperCase());
+    const listening = projects.filter(({ since }) => authoredAt >= since);
+    if (listening.length === 0) continue;
+    const closed = listening.flatMap(({ id, words }) =>
+      closedBy(message, { words, key: ITEM_KEY }).map((key) => ({ id, key: key.toUpperCase() })),
+    );
     const back = revertedBy(message);
     if (closed.length === 0 && back.length === 0) continue;
     const work = createHash("sha256")
@@ -148,13 +149,37 @@ async function actOnMain(
       .returning();
     if (!first) continue;
     const commit = shortHash(hash);
-    const done = new Set((await itemsNamed(tx, source.projectId, closed)).values());
-    for (const itemId of done) told.push({ itemId, fact: { kind: "commit says done", commit } });
+    for (const itemId of await itemsClosed(tx, closed))
+      told.push({ itemId, fact: { kind: "commit says done", commit } });
     const reverted = await markReverted(tx, repositoryId, back, hash);
     takenBack.push(...reverted.hashes);
     told.push(...(await tellTakenBack(tx, repositoryId, reverted.called)));
   }
   return { told, takenBack };
+}
+
+/** The projects that a source speaks for, with the words by which a commit closes an item of theirs. */
+async function closingOf(tx: Transaction, source: Taking["source"]) {
+  const spokenFor = await projectsOfSource(tx, source.id);
+  const rows = await tx
+    .select({ id: project.id, words: project.closingWords })
+    .from(project)
+    .where(inArray(project.id, [...source.projectIds]));
+  const words = new Map(rows.map((row) => [row.id, row.words]));
+  return spokenFor.map(({ id, since }) => ({ id, since, words: words.get(id) ?? [] }));
+}
+
+/** The items that a message closes: those of a project by its own words. */
+async function itemsClosed(
+  tx: Transaction,
+  closed: readonly { id: string; key: string }[],
+): Promise<Set<string>> {
+  const items = new Set<string>();
+  for (const [projectId, own] of grouped(closed, ({ id }) => id)) {
+    const keys = own.map(({ key }) => key);
+    for (const id of (await itemsNamed(tx, [projectId], keys)).values()) items.add(id);
+  }
+  return items;
 }
 
 /** Items for which something was done that is taken back. */
