@@ -156,6 +156,12 @@ export const PROJECT_PLACES: readonly ProjectPlace[] = [
     needs: "read project",
     also: ["what I have to review", "reviewer", "queue"],
   },
+  {
+    name: "Environments",
+    path: "/ship/environments",
+    needs: "read project",
+    also: ["Ship", "what is where", "deploy", "live", "test", "frozen days", "pipeline"],
+  },
   { name: "Learn", path: "/learn", needs: "read flow", also: ["charts", "flow figures"] },
 ];
 
