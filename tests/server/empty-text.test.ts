@@ -13,7 +13,7 @@ import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
 
-const SECRET = "The key is 4711, do not tell.";
+const SECRET = "The key is 4711-tide, do not tell.";
 const textOf = async (itemId: string, body: string) => {
   const where = and(eq(itemText.itemId, itemId), eq(itemText.body, body));
   return (await database().select().from(itemText).where(where))[0];
@@ -29,7 +29,8 @@ test("no event of the demo's histories holds words; all of them stand in the tex
       and not (e.kind in ('ticked', 'unticked') and coalesce(e.new, e.old) ->> 'criterion' is null)
       and w.word #>> '{}' not in ('fixed date', 'cannot reproduce', 'relates to', 'came from', 'waits for',
         'test run passed', 'test run failed', 'change opened', 'change merged', 'checks passed', 'checks failed', 'review approved',
-        'review sent back', 'checks started', 'work pushed', 'commit reverted', 'commit says done')`);
+        'review sent back', 'checks started', 'work pushed', 'commit reverted', 'commit says done',
+        'deployed no more')`);
   expect(found.rows).toEqual([]);
   const [{ n }] = (await database().execute(sql`select count(*)::int as n from item_text`)).rows;
   expect(n).toBeGreaterThan(1000);
@@ -57,8 +58,8 @@ test("a text is emptied wherever the item says it; the rest stays, and rebuildin
   expect(bodies.map((c) => c.body).sort()).toEqual([EMPTIED, "Something else."]);
   const [blocked] = await database().select().from(block).where(eq(block.itemId, id));
   expect([blocked.cause, blocked.waitingFor]).toEqual([EMPTIED, "Ines"]);
-  expect(JSON.stringify(await historyOf(database(), id))).not.toContain("4711");
-  expect(JSON.stringify(await readItem(INES, `TIX-${row.number}`))).not.toContain("4711");
+  expect(JSON.stringify(await historyOf(database(), id))).not.toContain("4711-tide");
+  expect(JSON.stringify(await readItem(INES, `TIX-${row.number}`))).not.toContain("4711-tide");
   const kept = await database().select().from(itemText).where(eq(itemText.id, textId));
   expect(kept).toMatchObject([{ emptiedBy: "ines", whyEmptied: "A key was pasted." }]);
   expect((await checkItems()).findings).toEqual([]);
