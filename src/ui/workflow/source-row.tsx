@@ -114,7 +114,7 @@ function AsksAt({
   if (typed === null)
     return (
       <TextButton
-        className="max-w-[220px] truncate text-[13px]"
+        className="w-[130px] truncate text-left text-[13px]"
         onClick={() => setTyped(source.asksAt ?? "")}
       >
         {source.asksAt ? `asked at ${source.asksAt}` : "takes no requests"}
