@@ -1,5 +1,5 @@
 import type { IncomingMessage } from "node:http";
-import { Readable } from "node:stream";
+import { formRefused, readForm, type Answer } from "../answer";
 import type { Entry } from "../entry";
 import { HostRefusal, type CodeHost } from "./host";
 import {
@@ -24,14 +24,6 @@ import {
 import type { Sender } from "../sender";
 import type { HostChange, HostMemory, HostPerson } from "./state";
 
-/** What a page comes to. */
-export interface Answer {
-  status: number;
-  body: string;
-  location?: string;
-  cookie?: string;
-}
-
 interface Around {
   url: URL;
   host: CodeHost;
@@ -41,7 +33,6 @@ interface Around {
   product: string | null;
 }
 
-const LARGEST_FORM = 64 * 1024;
 const COMMITS_SHOWN = 30;
 
 /** Answers for a page, or does what one asked for. */
@@ -164,17 +155,9 @@ async function act(
   by: HostPerson | null,
 ): Promise<Answer> {
   const { url, host, memory, sender } = around;
-  // Only its own pages may make it do something.
-  const { origin } = request.headers;
-  if (origin && origin !== `http://${request.headers.host}`)
-    throw new HostRefusal("This was asked from another site.");
-  if (!by) throw new HostRefusal("Come in by the product first.");
-  if (!(Number(request.headers["content-length"] ?? 0) <= LARGEST_FORM))
-    throw new HostRefusal("That is too large.");
-  const form = await new Response(Readable.toWeb(request) as ReadableStream, {
-    headers: { "content-type": request.headers["content-type"] ?? "" },
-  }).formData();
-  const field = (name: string) => String(form.get(name) ?? "").slice(0, 5_000);
+  const refused = formRefused(request, by !== null);
+  if (by === null || refused !== null) throw new HostRefusal(refused ?? "");
+  const field = await readForm(request, 5_000);
   const [first, second, third, fourth] = url.pathname.split("/").slice(1);
   const done = (location: string): Answer => ({ status: 303, body: "", location });
   if (first === "me") {

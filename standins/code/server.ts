@@ -1,9 +1,10 @@
 import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
 import { listen, LOOPBACK } from "../listen";
 import { serveGit } from "./backend";
+import { send } from "../answer";
 import { Entry } from "../entry";
 import { CodeHost } from "./host";
-import { answerPage, type Answer } from "./routes";
+import { answerPage } from "./routes";
 import { branchesOf, folderOf } from "./repository";
 import { Sender } from "../sender";
 import { HostMemory, type HostPerson } from "./state";
@@ -85,20 +86,6 @@ export async function startCodeStandIn({
       await sender.stop();
     },
   };
-}
-
-function send(response: ServerResponse, { status, body, location, cookie }: Answer): void {
-  if (response.headersSent) return void response.end();
-  response.writeHead(status, {
-    "Content-Type": "text/html; charset=utf-8",
-    "Content-Security-Policy":
-      "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; frame-ancestors 'none'",
-    "X-Content-Type-Options": "nosniff",
-    "Referrer-Policy": "same-origin",
-    ...(location ? { Location: location } : {}),
-    ...(cookie ? { "Set-Cookie": cookie } : {}),
-  });
-  response.end(body);
 }
 
 /** What git asks. Everybody on this machine may read; a push needs somebody's token. */

@@ -1,22 +1,12 @@
 import { existsSync, readFileSync } from "node:fs";
 import type { IncomingMessage } from "node:http";
-import { Readable } from "node:stream";
+import { formRefused, LARGEST_FORM, readForm, type Answer } from "../answer";
 import type { EnteredPerson, Entry } from "../entry";
 import type { Sender } from "../sender";
 import { isSignedWith } from "../signature";
 import { listPage, refusedPage, repositoryPage, runPage, sentPage, type Shown } from "./pages";
 import { PipelineRefusal, type HostTold, type Pipeline } from "./pipeline";
 import type { Followed, PipelineMemory } from "./state";
-
-/** What a request comes to. */
-export interface Answer {
-  status: number;
-  body: string;
-  /** Words alone, for other programs. */
-  plain?: boolean;
-  location?: string;
-  cookie?: string;
-}
 
 export interface Around {
   url: URL;
@@ -27,7 +17,6 @@ export interface Around {
   product: string | null;
 }
 
-const LARGEST_FORM = 64 * 1024;
 const LARGEST_EVENTS = 8 * 1024 * 1024;
 const RUNS_SHOWN = 30;
 
@@ -184,17 +173,9 @@ async function act(
   { url, memory, pipeline, sender }: Around,
   by: EnteredPerson | null,
 ): Promise<Answer> {
-  // Only its own pages may make it do something.
-  const { origin } = request.headers;
-  if (origin && origin !== `http://${request.headers.host}`)
-    throw new PipelineRefusal("This was asked from another site.");
-  if (!by) throw new PipelineRefusal("Come in by the product first.");
-  if (!(Number(request.headers["content-length"] ?? 0) <= LARGEST_FORM))
-    throw new PipelineRefusal("That is too large.");
-  const form = await new Response(Readable.toWeb(request) as ReadableStream, {
-    headers: { "content-type": request.headers["content-type"] ?? "" },
-  }).formData();
-  const field = (name: string) => String(form.get(name) ?? "").slice(0, 2_000);
+  const refused = formRefused(request, by !== null);
+  if (by === null || refused !== null) throw new PipelineRefusal(refused ?? "");
+  const field = await readForm(request, 2_000);
   const done = (location: string): Answer => ({ status: 303, body: "", location });
   const [first, second] = url.pathname.split("/").slice(1);
   if (first === "sent") {

@@ -1,9 +1,10 @@
-import { createServer, type ServerResponse } from "node:http";
+import { createServer } from "node:http";
+import { send } from "../answer";
 import { Entry } from "../entry";
 import { listen, LOOPBACK } from "../listen";
 import { Sender } from "../sender";
 import { Pipeline } from "./pipeline";
-import { answer, type Answer } from "./routes";
+import { answer } from "./routes";
 import type { Limits } from "./script";
 import { PipelineMemory } from "./state";
 
@@ -77,18 +78,4 @@ export async function startPipelineStandIn({
       await sender.stop();
     },
   };
-}
-
-function send(response: ServerResponse, { status, body, plain, location, cookie }: Answer): void {
-  if (response.headersSent) return void response.end();
-  response.writeHead(status, {
-    "Content-Type": `text/${plain ? "plain" : "html"}; charset=utf-8`,
-    "Content-Security-Policy":
-      "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; frame-ancestors 'none'",
-    "X-Content-Type-Options": "nosniff",
-    "Referrer-Policy": "same-origin",
-    ...(location ? { Location: location } : {}),
-    ...(cookie ? { "Set-Cookie": cookie } : {}),
-  });
-  response.end(body);
 }

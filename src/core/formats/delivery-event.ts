@@ -46,6 +46,10 @@ const TYPE = /^dev\.cdevents\.([a-z]+)\.([a-z]+)\./;
 
 const GOOD = new Set(["success", "pass", "passed"]);
 
+/** Whether an outcome, as pipelines name theirs, says that it went well. */
+export const wentWell = (outcome: string | undefined): boolean =>
+  GOOD.has((outcome ?? "").toLowerCase());
+
 /**
  * Reads an event of the kinds that CDEvents names. Whether a review approved a change or sent it
  * back is not part of CDEvents: it stands in `customData.verdict`; which items are meant, in
@@ -99,7 +103,7 @@ function factOf(
   id: string,
   { change, outcome, environment, verdict }: Said,
 ): OutsideFact | null {
-  const passed = GOOD.has((outcome ?? "").toLowerCase());
+  const passed = wentWell(outcome);
   switch (kind) {
     case "change.created":
       return { kind: "change opened", change: id };

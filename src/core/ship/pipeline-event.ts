@@ -1,6 +1,7 @@
 import { z } from "zod";
 import type { Instant } from "@/core/calendar/instant";
 import type { CloudEvent } from "@/core/formats/cloud-event";
+import { wentWell } from "@/core/formats/delivery-event";
 import { author, hash, linkOf, type CodeAuthor } from "./code-event";
 
 /** Where something happened, and when. */
@@ -88,8 +89,6 @@ type Document = z.output<typeof documentSchema>;
 /** The types that are read, all CDEvents' own (cdevents.dev, v0.4). */
 const TYPE = /^dev\.cdevents\.(pipelinerun|taskrun|artifact|service)\.([a-z]+)\./;
 
-const GOOD = new Set(["success", "pass", "passed"]);
-
 const OUTCOMES: Record<string, DeploymentOutcome> = {
   deployed: "deployed",
   upgraded: "deployed",
@@ -126,8 +125,7 @@ export function readPipelineEvent(event: CloudEvent, now: Instant): PipelineNews
 function runOf(where: OfRepository, { subject, customData }: Document, predicate: string) {
   const { commit, branch = null } = customData;
   if (!commit || (predicate !== "started" && predicate !== "finished")) return null;
-  const good = GOOD.has((subject.content.outcome ?? "").toLowerCase());
-  const passed = predicate === "started" ? null : good;
+  const passed = predicate === "started" ? null : wentWell(subject.content.outcome);
   return { ...where, kind: "run" as const, run: subject.id, commit, branch, passed };
 }
 
@@ -157,7 +155,7 @@ function deploymentOf(
 
 /** A task for an environment that did not end well is a deployment that failed. */
 const failureOf = (
-  { outcome = "" }: Document["subject"]["content"],
+  { outcome }: Document["subject"]["content"],
   predicate: string,
 ): DeploymentOutcome | undefined =>
-  predicate === "finished" && !GOOD.has(outcome.toLowerCase()) ? "failed" : undefined;
+  predicate === "finished" && !wentWell(outcome) ? "failed" : undefined;

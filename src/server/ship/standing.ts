@@ -68,7 +68,8 @@ export async function standAt(
   if (met.length === 0) return NOTHING_KNOWN;
   // What stood there last is among what came before: then nothing leaves.
   const onward = after !== null && met.some(({ hash }) => hash === after);
-  const gone = onward ? [] : await leave(tx, place, { commit, at });
+  const kept = onward ? [] : await reachOf(tx, place, commit, EVERYTHING);
+  const gone = onward ? [] : await leave(tx, place, { kept, at });
   const fresh = met.filter(({ there }) => !there);
   await arrive(tx, place, { hashes: fresh.map(({ hash }) => hash), at });
   return { hashes: [...fresh.map(({ hash }) => hash), ...gone], complete: isWhole(met) };
@@ -94,7 +95,7 @@ export async function differenceTo(
 
 /** Takes all away from a place. */
 export const standNowhere = (tx: Transaction, place: StandingPlace, at: Instant) =>
-  leave(tx, place, { commit: null, at });
+  leave(tx, place, { kept: [], at });
 
 interface Met {
   [column: string]: unknown;
@@ -151,13 +152,12 @@ async function arrive(
       do update set since = excluded.since, gone_at = null`);
 }
 
-/** What a commit does not contain leaves a place; without one, all. @returns what left */
+/** All that is not kept leaves a place. @returns what left */
 async function leave(
   tx: Transaction,
   place: StandingPlace,
-  { commit, at }: { commit: string | null; at: Instant },
+  { kept, at }: { kept: readonly Met[]; at: Instant },
 ): Promise<string[]> {
-  const kept = commit === null ? [] : await reachOf(tx, place, commit, EVERYTHING);
   const hashes = kept.map(({ hash }) => hash);
   const rows = await tx
     .update(commitStanding)
@@ -208,11 +208,11 @@ async function goOn(
   if (hash === null) return NOTHING_KNOWN;
   const met = await reachOf(tx, place, hash, EVERYTHING);
   if (met.length === 0) return NOTHING_KNOWN;
-  const gone = await leave(tx, place, { commit: hash, at });
+  const gone = await leave(tx, place, { kept: met, at });
   const fresh = met.filter(({ there }) => !there).map((one) => one.hash);
   await arrive(tx, place, { hashes: fresh, at });
-  const known = new Set(met.map((one) => one.hash));
-  const complete = met.every(({ parents }) => parents.every((one) => known.has(one)));
+  // Of all that was met, also of what was there before.
+  const complete = isWhole(met.map((one) => ({ ...one, there: false })));
   return { hashes: [...fresh, ...gone], complete };
 }
 

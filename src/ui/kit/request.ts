@@ -48,6 +48,10 @@ export class Problem extends Error {
   }
 }
 
+/** What was wrong, for a form: what its fields say, else the sentence and what to do. */
+export const problemWords = ({ errors, sentence, help }: Problem): string =>
+  errors.map(({ message }) => message).join(" ") || `${sentence} ${help}`;
+
 /** How the server tells a problem (RFC 9457). */
 type ToldProblem = Partial<Record<"title" | "detail" | "code", string>> &
   Partial<Pick<Problem, "asks" | "conflict" | "errors" | "version">>;

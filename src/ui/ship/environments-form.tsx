@@ -9,6 +9,7 @@ import { DateInput } from "@/ui/kit/date-input";
 import { TextInput } from "@/ui/kit/field";
 import { FormFooter } from "@/ui/kit/form-footer";
 import { ListEditor } from "@/ui/kit/list-editor";
+import { problemWords } from "@/ui/kit/request";
 import { plain, type WhereHandle } from "./use-what-is-where";
 
 const fresh = (name = ""): Environment => ({
@@ -38,8 +39,7 @@ export function EnvironmentsForm({
     const wrong = await settle(draft);
     setBusy(false);
     if (wrong === null) return onLeave();
-    const fields = wrong.errors.map(({ message }) => message).join(" ");
-    setProblem(fields || `${wrong.sentence} ${wrong.help}`);
+    setProblem(problemWords(wrong));
   };
   return (
     <form

@@ -4,7 +4,7 @@ import { branchName, branchPatternSchema, BRANCH_PARTS } from "@/core/ship/branc
 import type { ShipSettings } from "@/core/ship/ship-settings";
 import { Field, TextInput } from "@/ui/kit/field";
 import { FormFooter } from "@/ui/kit/form-footer";
-import type { Problem } from "@/ui/kit/request";
+import { problemWords, type Problem } from "@/ui/kit/request";
 
 const EXAMPLE = {
   person: "Ines Dahl",
@@ -36,8 +36,7 @@ export function ShipSettingsForm({
     const wrong = await onSend({ branchPattern: pattern, closingWords, branchDays: Number(days) });
     setBusy(false);
     if (wrong === null) return onLeave();
-    const fields = wrong.errors.map(({ message }) => message).join(" ");
-    setProblem(fields || `${wrong.sentence} ${wrong.help}`);
+    setProblem(problemWords(wrong));
   };
   return (
     <form
