@@ -19,6 +19,7 @@ export * from "./schema/project";
 export * from "./schema/ship";
 export * from "./schema/sizing";
 export * from "./schema/term";
+export * from "./schema/testing";
 export * from "./schema/view";
 export * from "./schema/walk";
 export * from "./schema/workflow";

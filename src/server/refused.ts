@@ -61,6 +61,7 @@ export const STATUS_OF: Record<RefusalCode, number> = {
   blocked: 422,
   "change open": 422,
   frozen: 422,
+  "test missing": 422,
   "comment missing": 422,
   "field missing": 422,
   "same person": 422,

@@ -61,6 +61,8 @@ const DATA = {
   "talk changed": z.object({ itemId: id }),
   /** A code host told of a branch, commits, a change or a review; null: of none of the items. */
   "code changed": z.object({ itemId: id.nullable() }),
+  /** Cases were written, or somebody or a machine tested something; null: of none of the items. */
+  "tests changed": z.object({ itemId: id.nullable() }),
   /** Somebody began, led on or ended a walk of a board, or noted something on it. */
   "walk changed": z.object({ walkId: id }),
 } as const;

@@ -3,10 +3,10 @@ import type { EventKind } from "./catalogue";
 /**
  * Which part of an open page an event concerns: a card, the desk of those who judge reports, how a
  * project works, which everything on the page may follow from, a draft that binds nobody, the views
- * that people keep, a walk that several are on, signs below a comment, or what a code host tells.
+ * that people keep, a walk that several are on, signs below a comment, what a code host tells, or what is tested.
  */
 export type LivePart =
-  "item" | "intake" | "design" | "draft" | "visit" | "view" | "walk" | "talk" | "code";
+  "item" | "intake" | "design" | "draft" | "visit" | "view" | "walk" | "talk" | "code" | "tests";
 
 export const LIVE_PART: Readonly<Record<EventKind, LivePart>> = {
   "item changed": "item",
@@ -36,4 +36,5 @@ export const LIVE_PART: Readonly<Record<EventKind, LivePart>> = {
   "walk changed": "walk",
   "talk changed": "talk",
   "code changed": "code",
+  "tests changed": "tests",
 };

@@ -4,6 +4,7 @@ import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { MoveAnswers } from "@/core/item/command";
 import type { EditableField, ItemSnapshot } from "@/core/item/fields";
 import type { FrozenEnvironment } from "@/core/ship/environment";
+import type { KnownTest } from "@/core/ship/testing/known-test";
 import type { OwnField, OwnValue } from "@/core/item/own-field";
 import { fieldsOfType, ownValueProblem } from "@/core/item/own-field";
 import { refuse, type Refusal } from "./refusal";
@@ -44,6 +45,8 @@ export interface MoveContext {
   ownFields: readonly OwnField[];
   /** Environments that are frozen now; left out where nothing can be. */
   frozen?: readonly FrozenEnvironment[];
+  /** What is known of its tests; left out where nothing asks for them. */
+  tests?: readonly KnownTest[];
 }
 
 export interface AllowedMove {
@@ -180,7 +183,8 @@ export interface AskedMove {
 
 /** What requirements of a move are asked with: the move itself, and what is known around it. */
 export function requirementContext(asked: AskedMove, context: MoveContext) {
-  const { around, asker, teamsOf, vocabulary, nameOf, teamName, ownFields, frozen } = context;
+  const { around, asker, teamsOf, vocabulary, nameOf, teamName, ownFields, frozen, tests } =
+    context;
   return {
     ...asked,
     around,
@@ -191,6 +195,7 @@ export function requirementContext(asked: AskedMove, context: MoveContext) {
     teamName,
     ownFields,
     frozen,
+    tests,
   };
 }
 

@@ -30,6 +30,7 @@ export const REFUSAL_CODES = [
   "blocked",
   "change open",
   "frozen",
+  "test missing",
   "comment missing",
   "reason missing",
   "outcome missing",

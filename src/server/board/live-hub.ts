@@ -19,7 +19,7 @@ export type LiveMessage =
   /** `around`: what stands around it, or around others, may have changed with it. */
   | { kind: "item"; id: number; projectId: string; card: Card; around: boolean }
   | {
-      kind: "intake" | "design" | "visit" | "view" | "walk" | "talk" | "code" | "counts";
+      kind: "intake" | "design" | "visit" | "view" | "walk" | "talk" | "code" | "tests" | "counts";
       id: number;
       projectId: string;
     }

@@ -5,6 +5,7 @@ import { grouped } from "@/core/item/grouped";
 import type { ChangeChecks, OutsideFact } from "@/core/item/outside";
 import { readCodeEvent, type CodeNews } from "@/core/ship/code-event";
 import { readPipelineEvent, type PipelineNews } from "@/core/ship/pipeline-event";
+import { readTestEvent, type TestNews } from "@/core/ship/test-event";
 import { waitsFor } from "@/core/workflow/occurrence";
 import type { CloudEvent } from "@/core/formats/cloud-event";
 import { readDeliveryEvent, type DeliveryNews } from "@/core/formats/delivery-event";
@@ -13,6 +14,7 @@ import { database, transact, type Transaction } from "@/db/connection";
 import { eventSource, receivedEvent } from "@/db/schema";
 import { takeCode, keepChecks } from "../ship/take-code";
 import { takePipeline } from "../ship/take-pipeline";
+import { takeTests } from "../ship/testing/take-tests";
 import type { Told } from "../ship/item-code";
 import { storeReport } from "../intake/new-report";
 import { throughDoor } from "../item/door";
@@ -99,6 +101,7 @@ export async function takeEvents(
     said: {
       code: readCodeEvent(event, now),
       pipeline: readPipelineEvent(event, now),
+      tests: readTestEvent(event, now),
       news: readDeliveryEvent(event),
       at: event.time ? Date.parse(event.time) : now,
     },
@@ -106,11 +109,13 @@ export async function takeEvents(
   }));
   const taken: Taken = { items: [], reports: [], passedOver: 0 };
   for (const { event, said, report } of read) {
-    const ofCode = said.code !== null || said.pipeline !== null;
+    const ofCode = said.code !== null || said.pipeline !== null || said.tests !== null;
     const says = ofCode || said.news !== null;
     const keys = says ? await takeOne(source, identityOf(event), said, now) : [];
     const reference = report ? await takeReport(source, identityOf(event), report, now) : null;
     if (keys.length === 0 && reference === null && !ofCode) taken.passedOver += 1;
+    // Results that have no name are said to have been passed over.
+    taken.passedOver += said.tests?.left ?? 0;
     if (reference !== null) taken.reports.push(reference);
     taken.items.push(...keys);
   }
@@ -159,10 +164,11 @@ async function takeReport(
   });
 }
 
-/** What an event says: of a code host's doing, of a pipeline's, of items. */
+/** What an event says: of a code host's doing, of a pipeline's, of what machines tried, of items. */
 interface Said {
   code: CodeNews | null;
   pipeline: PipelineNews | null;
+  tests: TestNews | null;
   news: DeliveryNews | null;
   at: Instant;
 }
@@ -193,6 +199,7 @@ async function takeOne(
 /** What items are to be told. What a code host says of its own names them by itself. */
 async function learn(tx: Transaction, source: Speaker, said: Said, now: Instant): Promise<Told[]> {
   if (said.code) return takeCode(tx, source, said.code, now);
+  if (said.tests) await takeTests(tx, source, said.tests, now);
   const known = said.pipeline ? await takePipeline(tx, source, said.pipeline, now) : [];
   const told = [...known, ...(await meant(tx, source.projectIds, said))];
   // Who is named, and is found by its commits too, is told once.

@@ -151,7 +151,7 @@ async function openParent(
   return found;
 }
 
-async function taskType(tx: Transaction, projectId: string): Promise<string> {
+export async function taskType(tx: Transaction, projectId: string): Promise<string> {
   const [type] = await tx
     .select({ id: itemType.id })
     .from(itemType)
@@ -197,7 +197,7 @@ async function linkOrigin({
  * From move to move out of the backlog into the first state in progress; what a rule asks for is
  * the triager's to answer first.
  */
-async function pullAtOnce(
+export async function pullAtOnce(
   tx: Transaction,
   viewer: Viewer,
   created: Along,

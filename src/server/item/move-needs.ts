@@ -1,4 +1,5 @@
 import { dayNumber, isoDate } from "@/core/calendar/zone";
+import type { KnownTest } from "@/core/ship/testing/known-test";
 import { frozenOn, type FrozenEnvironment } from "@/core/ship/environment";
 import { isRead } from "@/core/condition/condition";
 import { and, desc, eq, exists, inArray, isNull, lt, not, or, sql } from "drizzle-orm";
@@ -20,6 +21,7 @@ import type { ProjectAccess } from "../people/access";
 import { membersAmong } from "../people/belonging";
 import type { Principal } from "../people/viewer";
 import { environmentsOf } from "../ship/environments";
+import { knownTests } from "../ship/testing/failing-tests";
 import { hasEnded, sprintsNow } from "../plan/timeboxes";
 import { waitedFor } from "./around";
 import { loadOwnFields } from "./own-fields";
@@ -34,6 +36,7 @@ export interface MoveNeeds {
   teamsOf: (personId: string) => readonly string[];
   followUps: FollowUpContext;
   frozen: readonly FrozenEnvironment[];
+  tests: readonly KnownTest[];
   ownFields: readonly OwnField[];
   inEndedSprint: boolean;
 }
@@ -95,6 +98,10 @@ export async function moveNeeds({
           isoDate(dayNumber(now, access.project.zone)),
         )
       : [],
+    tests:
+      before && requirements.some((r) => r.kind === "failing test")
+        ? await knownTests(tx, before.id)
+        : [],
     followUps:
       before && transition
         ? await followUpContext({ tx, viewer, before, transition })

@@ -9,7 +9,7 @@ import { healthContract } from "@/core/people/contract";
 export type LiveMessage =
   | { kind: "item"; id: number; card: Card; around: boolean }
   | {
-      kind: "intake" | "design" | "visit" | "view" | "walk" | "talk" | "code" | "counts";
+      kind: "intake" | "design" | "visit" | "view" | "walk" | "talk" | "code" | "tests" | "counts";
       id: number;
     }
   | { kind: "draft"; id: number; workflowId: string; revision: number }

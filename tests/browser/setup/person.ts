@@ -109,6 +109,8 @@ export class Person {
         visible: true,
       })) as ElementHandle<Element>;
       try {
+        // A notice slides in: a click would meet the place where it has been.
+        await standingStill(element);
         return await element.click();
       } catch (error) {
         if (tries === CLICKS) throw error;

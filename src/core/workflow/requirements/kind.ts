@@ -5,6 +5,7 @@ import type { MoveAnswers } from "@/core/item/command";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { OwnField } from "@/core/item/own-field";
 import type { FrozenEnvironment } from "@/core/ship/environment";
+import type { KnownTest } from "@/core/ship/testing/known-test";
 import type { Editors, ParametersOf, Shape } from "../parameter";
 import type { Refusal } from "../refusal";
 import type { State } from "../state";
@@ -31,6 +32,8 @@ export interface RequirementContext {
   ownFields: readonly OwnField[];
   /** Environments that are frozen now. */
   frozen?: readonly FrozenEnvironment[];
+  /** What is known of its tests. */
+  tests?: readonly KnownTest[];
 }
 
 /** A kind of requirement, with all that the product knows about it. */

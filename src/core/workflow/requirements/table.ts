@@ -7,6 +7,7 @@ import { checklist } from "./checklist";
 import { comment } from "./comment";
 import { condition } from "./condition";
 import { differentPeople } from "./different-people";
+import { failingTest } from "./failing-test";
 import { filled } from "./filled";
 import type { RequirementContext, RequirementKindOf } from "./kind";
 import { limitAhead } from "./limit-ahead";
@@ -26,6 +27,7 @@ const TABLE = {
   "sub-tasks finished": subTasksFinished,
   "no blocker": noBlocker,
   "change merged": changeMerged,
+  "failing test": failingTest,
   "not frozen": notFrozen,
   comment,
   reason,

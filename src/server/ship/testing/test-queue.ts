@@ -1,0 +1,122 @@
+import { and, inArray, isNull } from "drizzle-orm";
+import { environmentKey } from "@/core/ship/environment";
+import { daysThere } from "@/core/ship/open-work";
+import type { QueueRow, TestQueue } from "@/core/ship/testing/testing-view";
+import { mergedSince } from "@/core/ship/what-is-where";
+import { meaningOf } from "@/core/workflow/state-meaning";
+import { database } from "@/db/connection";
+import { item, testRun, testSuite } from "@/db/schema";
+import { seenIn } from "../../item/list/enter";
+import { readIds, readRows } from "../../item/list/read";
+import { enterProject } from "../../people/access";
+import { dutyBound } from "../../people/duties";
+import { roster } from "../../people/roster";
+import type { Viewer } from "../../people/viewer";
+import { loadProjectWorkflows } from "../../workflow/load";
+import { environmentsOf } from "../environments";
+import { readPresence } from "../presence";
+import { repositoriesOf } from "../repository";
+import { namedRun, runsOfItems, runsWhere } from "./run-views";
+import { contentsOfRuns } from "./runs";
+import { buildsNow, testedItems, whereToTest } from "./tested-items";
+
+/** More nobody tests in one go. */
+const MOST = 300;
+
+/** What waits to be tested in a project, and who tests what now. @throws Refused */
+export async function readTestQueue(
+  viewer: Viewer,
+  projectKey: string,
+  now = Date.now(),
+): Promise<TestQueue> {
+  const reader = database();
+  const where = { key: projectKey };
+  const access = await enterProject({ reader, viewer, where, action: "read project" });
+  const { id: projectId, key, name, zone } = access.project;
+  const [workflows, environments, repositories, testers, { people }] = await Promise.all([
+    loadProjectWorkflows(reader, projectId),
+    environmentsOf(reader, projectId),
+    repositoriesOf(reader, projectId),
+    dutyBound(reader, projectId, "tests"),
+    roster(reader, projectId),
+  ]);
+  const states = workflows
+    .flatMap(({ states: all }) => all.map((state) => ({ state, ...meaningOf(state, all) })))
+    .filter(({ ofTest }) => ofTest)
+    .map(({ state }) => state);
+  const stateIds = states.map(({ id }) => id);
+  const seen = seenIn(reader, viewer, [projectId]);
+  const ids =
+    stateIds.length === 0
+      ? []
+      : await readIds({ ...seen, where: and(seen.where, inArray(item.stateId, stateIds)) }, MOST);
+  const [items, tested, presence, runs, builds, others] = await Promise.all([
+    readRows(reader, { ids }),
+    testedItems(reader, ids),
+    readPresence(reader, ids),
+    runsOfItems(reader, ids),
+    buildsNow(
+      reader,
+      repositories.map((one) => one.id),
+    ),
+    runsOfNothing(projectId),
+  ]);
+  const rows = items.map((row): QueueRow => {
+    const state = states.find(({ id }) => id === row.stateId)!;
+    const there = whereToTest(row.id, presence, environments);
+    const own = runs.filter(({ run }) => run.itemId === row.id);
+    const { tested: how, cases } = tested.get(row.id)!;
+    return {
+      ...{ id: row.id, key: `${key}-${row.number}`, title: row.title, typeId: row.typeId },
+      ...{ classOfService: row.classOfService, stateName: state.name },
+      ...{ begun: state.kind === "working", since: row.enteredStateAt },
+      days: daysThere(row.enteredStateAt, zone, now),
+      builder: people.find(({ id }) => id === row.assigneeId)?.name ?? null,
+      on: there && {
+        environment: there.name,
+        build: builds.get(environmentKey(there.name))?.build ?? null,
+      },
+      mergedAt: mergedSince(presence.merged.get(row.id) ?? []),
+      hasHowToTest: row.howToTest !== null,
+      ...{ tested: how, cases: cases.length },
+      running: own.find(({ run }) => run.endedAt === null)?.named ?? null,
+      last: own.find(({ run }) => run.endedAt !== null)?.named ?? null,
+    };
+  });
+  return {
+    project: { key, name, zone },
+    me: viewer.personId,
+    rows,
+    runs: others,
+    environments: environments.map((one) => one.name),
+    testers,
+    rights: { edit: access.may("edit item") },
+    now,
+  };
+}
+
+/** Runs under way that are of a suite, or of some cases. */
+async function runsOfNothing(projectId: string): Promise<TestQueue["runs"]> {
+  const reader = database();
+  const runs = await runsWhere(
+    reader,
+    and(inArray(testRun.projectId, [projectId]), isNull(testRun.itemId), isNull(testRun.endedAt)),
+  );
+  if (runs.length === 0) return [];
+  const [contents, suites] = await Promise.all([
+    contentsOfRuns(
+      reader,
+      runs.map(({ id }) => id),
+    ),
+    reader
+      .select()
+      .from(testSuite)
+      .where(inArray(testSuite.projectId, [projectId])),
+  ]);
+  return runs.map((run) => ({
+    ...namedRun(run, contents),
+    title:
+      suites.find(({ id }) => id === run.suiteId)?.name ??
+      contents.cases.find(({ runCase }) => runCase.runId === run.id)!.version.title,
+  }));
+}
