@@ -51,6 +51,7 @@ import { writeHostMemory } from "./code/host-memory";
 import { loadDelivery } from "./code/load-delivery";
 import { hostTargets, writePipelineMemory } from "./code/pipeline-memory";
 import { withCode, type DemoCode } from "./code/with-code";
+import { loadTests, withTests } from "./testing/load-tests";
 import type { Target } from "../standins/sender";
 import { demoDesignChanges, demoTerms } from "./terms";
 import { demoWalk } from "./walks";
@@ -92,7 +93,9 @@ export async function loadDemo(
       const broken = withBreaks(history, workflow, project.columns);
       const timed = withTime(broken, project.process.seed + 8000, now);
       const coded = withCode(project, timed, { workflow, folder: repositories, now });
-      const items = inOneOrder(coded.items, position);
+      const { code } = coded;
+      const tested = withTests(project, coded.items, { workflow, code, now });
+      const items = inOneOrder(tested.items, position);
       await loadItems(tx, items);
       codes.push(coded.code);
       const projectId = project.key.toLowerCase();
@@ -101,6 +104,7 @@ export async function loadDemo(
       const delivered = { seed: seed + 9400, repositoryId, now };
       targets.push(target);
       told.push(await loadDelivery(tx, projectId, coded.code, delivered));
+      await loadTests(tx, project, tested.tests, { code, repositoryId, now });
       await loadItemFiles(tx, items);
       await tx
         .update(table.project)

@@ -1,4 +1,5 @@
 import { randomUUID } from "node:crypto";
+import type { FoundResults } from "./results";
 import type { Build, Run } from "./state";
 
 /* What the pipeline tells, as CloudEvents 1.0 with CDEvents 0.4 in them. */
@@ -45,6 +46,15 @@ export const runTold = (address: string, run: Run, predicate: "started" | "finis
       ...(run.change ? { change: run.change } : {}),
       url: pageOfRun(address, run),
     },
+  });
+
+/** What the tests of a run came to, as JUnit-style XML. */
+export const resultsTold = (address: string, run: Run, { name, xml }: FoundResults): object =>
+  eventOf({
+    ...{ address, repository: run.repository, id: `${run.id} ${name}` },
+    type: "dev.cdevents.testsuiterun.finished.0.2.0",
+    content: { outcome: outcomeOf(run) },
+    customData: { commit: run.commit, run: run.id, junit: xml, url: pageOfRun(address, run) },
   });
 
 const outcomeOf = ({ status }: Run): string => (status === "passed" ? "success" : "failure");

@@ -4,7 +4,8 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import type { EnteredPerson } from "../entry";
 import type { Sender } from "../sender";
-import { buildTold, deploymentTold, runTold } from "./events";
+import { buildTold, deploymentTold, resultsTold, runTold } from "./events";
+import { makeResultsFolder, resultsFolder, takeResults } from "./results";
 import { handOver, LIMITS, runProgram, runScript, type Limits } from "./script";
 import type { Build, Followed, PipelineMemory, Run } from "./state";
 
@@ -180,6 +181,7 @@ export class Pipeline {
     if (run.kind === "check") this.tell(run.repository, runTold(this.address, run, "started"));
     const folder = mkdtempSync(path.join(tmpdir(), "zigzag-run-"));
     handOver(folder);
+    makeResultsFolder(folder);
     try {
       const passed = await this.runIn(folder, run).catch((error: Error) => {
         writeFileSync(this.logOf(run), `${error.message}\n`, { flag: "a" });
@@ -188,7 +190,8 @@ export class Pipeline {
       Object.assign(run, { status: passed ? "passed" : "failed", endedAt: Date.now() });
       await this.follows(run, folder);
     } finally {
-      rmSync(folder, { recursive: true, force: true });
+      for (const one of [folder, resultsFolder(folder)])
+        rmSync(one, { recursive: true, force: true });
       this.memory.keep();
     }
   }
@@ -213,6 +216,7 @@ export class Pipeline {
   private running(folder: string, run: Run) {
     const env = {
       ...{ COMMIT: run.commit, BUILD: run.build ?? "", ENVIRONMENT: run.environment ?? "" },
+      RESULTS: resultsFolder(folder),
     };
     return { folder, log: this.logOf(run), env, limits: this.setting.limits ?? LIMITS };
   }
@@ -234,6 +238,8 @@ export class Pipeline {
       if (status === "passed") this.stand(run);
       return this.tell(repository, deploymentTold(this.address, run));
     }
+    for (const found of takeResults(folder, this.logOf(run)))
+      this.tell(repository, resultsTold(this.address, run, found));
     this.tell(repository, runTold(this.address, run, "finished"));
     if (status !== "passed" || run.branch !== MAIN) return;
     const build = await this.build(run, folder);

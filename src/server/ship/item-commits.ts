@@ -1,4 +1,5 @@
 import { sql, type SQL } from "drizzle-orm";
+import type { Reader } from "@/db/connection";
 import { codeChange, codeCommit, itemCode } from "@/db/schema";
 
 const COLUMNS = sql`l.item_id, c.repository_id, c.hash, c.main_at, c.reverted_by`;
@@ -29,3 +30,20 @@ export const linksOfItems = (itemIds: readonly string[]): SQL =>
 
 export const linksOfRepository = (repositoryId: string): SQL =>
   sql`l.repository_id = ${repositoryId}`;
+
+/** The commits of an item, on main or not. */
+export async function commitsOf(
+  reader: Reader,
+  itemId: string,
+): Promise<{ repositoryId: string; hash: string; mainAt: number | null }[]> {
+  const { rows } = await reader.execute<{
+    repository_id: string;
+    hash: string;
+    main_at: number | null;
+  }>(sql`
+    select o.repository_id, o.hash, (extract(epoch from o.main_at) * 1000)::float8 as main_at
+    from (${commitsOfItems(linksOfItems([itemId]))}) o`);
+  return rows.map((row) => ({
+    ...{ repositoryId: row.repository_id, hash: row.hash, mainAt: row.main_at },
+  }));
+}

@@ -73,6 +73,8 @@ export const startRunBody = z.object({
     .refine((ids) => new Set(ids).size === ids.length, "A case stands in a run once."),
   environment: z.string().trim().min(1).max(60).nullable().default(null),
   build: z.string().trim().min(1).max(120).nullable().default(null),
+  /** The state that the item comes to as it is tested now; nowhere: it stays. */
+  takeTo: z.string().min(1).max(64).nullable().default(null),
   /** Nobody: whoever asks. */
   testerId: z.string().min(1).max(64).nullable().default(null),
 });

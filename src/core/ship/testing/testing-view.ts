@@ -46,6 +46,8 @@ export interface QueueRow {
   on: { environment: string; build: string | null } | null;
   mergedAt: Instant | null;
   hasHowToTest: boolean;
+  /** Where it comes to once somebody tests it; null where it is there, or nothing leads there. */
+  takesTo: { to: string; toName: string } | null;
   tested: Tested;
   cases: number;
   /** The run that is under way. */

@@ -28,6 +28,7 @@ export interface RunProgress {
   of: number;
 }
 
+/** How far a run has come. @param results of all its steps; null for one that was not tried */
 export function progressOf(results: readonly (StepResult | null)[]): RunProgress {
   const count = (which: StepResult | null) => results.filter((one) => one === which).length;
   return {

@@ -1,5 +1,6 @@
 import type { Instant } from "@/core/calendar/instant";
 import { listWords } from "@/core/formats/list-words";
+import { words } from "@/core/intake/text-words";
 
 /*
  * Whose is a step that fails? What was merged since the last pass can have broken it; what was made for the
@@ -36,14 +37,11 @@ export interface FailingStep {
 /** So many are offered. */
 const OFFERED = 3;
 const WEIGHT = { item: 5, part: 2, word: 1 };
-/** Shorter words are said of everything. */
-const SHORTEST_WORD = 5;
 const MOST_WORDS = 3;
 
-const wordsIn = (text: string): Set<string> =>
-  new Set(
-    (text.toLowerCase().match(/\p{L}+/gu) ?? []).filter((word) => word.length >= SHORTEST_WORD),
-  );
+/** The words of a text that carry meaning, as they are spelt, by what they have in common. */
+const wordsIn = (text: string): Map<string, string> =>
+  new Map(words(text).map(({ stem, word }) => [stem, word]));
 
 /**
  * Whose a failing step may be, the likeliest first. Among those that nothing speaks for, what was merged
@@ -51,20 +49,20 @@ const wordsIn = (text: string): Set<string> =>
  * @param works what was merged since the last pass
  */
 export function suspectsOf(step: FailingStep, works: readonly MergedWork[]): Suspect[] {
-  const words = wordsIn(step.text);
+  const spoken = wordsIn(step.text);
   return works
-    .map((work) => weigh(step, words, work))
+    .map((work) => weigh(step, spoken, work))
     .toSorted((a, b) => b.weight - a.weight || b.suspect.mergedAt - a.suspect.mergedAt)
     .slice(0, OFFERED)
     .map(({ suspect }) => suspect);
 }
 
-function weigh(step: FailingStep, words: ReadonlySet<string>, work: MergedWork) {
+function weigh(step: FailingStep, spoken: ReadonlyMap<string, string>, work: MergedWork) {
   const { item } = work;
   const ofItem = item !== null && item.id === step.itemId;
   const parts = (item?.parts ?? []).filter((part) => step.parts.includes(part));
   const said = wordsIn(`${work.words} ${item?.title ?? ""}`);
-  const shared = [...said].filter((word) => words.has(word)).slice(0, MOST_WORDS);
+  const shared = [...said.keys()].flatMap((stem) => spoken.get(stem) ?? []).slice(0, MOST_WORDS);
   const evidence = [
     ofItem && `made for ${item.key}`,
     parts.length > 0 && `also about ${listWords(parts, "and")}`,

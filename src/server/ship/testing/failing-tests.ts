@@ -4,7 +4,7 @@ import { lastWithout } from "@/core/ship/testing/known-test";
 import { sql } from "drizzle-orm";
 import { codeCommit } from "@/db/schema";
 import { casesOfItems } from "./case-rows";
-import { commitsOf } from "./item-tests";
+import { commitsOf } from "../item-commits";
 import { machinesOfCases } from "./machine-rows";
 
 /**

@@ -10,7 +10,7 @@ import type { Viewer } from "../../people/viewer";
 import { stateOf } from "@/core/workflow/workflow";
 import { peopleOfMails } from "../code-people";
 import { environmentsOf } from "../environments";
-import { commitsOfItems, linksOfItems } from "../item-commits";
+import { commitsOf } from "../item-commits";
 import { readPresence } from "../presence";
 import { repositoriesOf } from "../repository";
 import { caseKey } from "@/core/ship/testing/test-case";
@@ -120,23 +120,6 @@ const buildsOffered = (reader: Reader, repositoryIds: readonly string[]) =>
     .where(sql`${codeBuild.repositoryId} = any(${sql.param([...repositoryIds])}::uuid[])`)
     .orderBy(desc(codeBuild.at), desc(codeBuild.name))
     .limit(BUILDS_OFFERED);
-
-/** The commits of an item, on main or not. */
-export async function commitsOf(
-  reader: Reader,
-  itemId: string,
-): Promise<{ repositoryId: string; hash: string; mainAt: number | null }[]> {
-  const { rows } = await reader.execute<{
-    repository_id: string;
-    hash: string;
-    main_at: number | null;
-  }>(sql`
-    select o.repository_id, o.hash, (extract(epoch from o.main_at) * 1000)::float8 as main_at
-    from (${commitsOfItems(linksOfItems([itemId]))}) o`);
-  return rows.map((row) => ({
-    ...{ repositoryId: row.repository_id, hash: row.hash, mainAt: row.main_at },
-  }));
-}
 
 /** What of an item came to main after its last run began. */
 async function changedSince(

@@ -13,6 +13,8 @@ import {
   testStepResult,
   testSuite,
 } from "@/db/schema";
+import { throughDoor } from "../../item/door";
+import { enterItem } from "../../item/enter";
 import { namedByKeys, namedItems } from "../../item/list/named";
 import { enterProject, type ProjectAccess } from "../../people/access";
 import { checkMembers } from "../../people/belonging";
@@ -66,9 +68,24 @@ export async function startRun(
         ...{ runId: body.id, caseId: id, version, position, itemId: triedFor(id) },
       })),
     );
+    if (item && body.takeTo !== null) await takeIntoTest(tx, viewer, item.id, body);
     await announceTests(tx, projectId, { itemIds: [item?.id ?? null], now });
     return { number };
   });
+}
+
+/** The item comes to where it is tested; what its process demands of that move holds. */
+async function takeIntoTest(
+  tx: Transaction,
+  viewer: Viewer,
+  itemId: string,
+  { id: commandId, takeTo: to }: StartRunBody,
+): Promise<void> {
+  const on = await enterItem(tx, viewer, itemId, "move item");
+  const { stateId: from } = on.before;
+  if (from === to) return;
+  const ask = { kind: "move" as const, from, to: to!, answers: {} };
+  await throughDoor(tx, viewer, { on, commandId, ask });
 }
 
 async function casesToRun(

@@ -3,7 +3,9 @@ import { environmentKey } from "@/core/ship/environment";
 import { daysThere } from "@/core/ship/open-work";
 import type { QueueRow, TestQueue } from "@/core/ship/testing/testing-view";
 import { mergedSince } from "@/core/ship/what-is-where";
+import type { State } from "@/core/workflow/state";
 import { meaningOf } from "@/core/workflow/state-meaning";
+import { stateOf, transitionsFrom, type Workflow } from "@/core/workflow/workflow";
 import { database } from "@/db/connection";
 import { item, testRun, testSuite } from "@/db/schema";
 import { seenIn } from "../../item/list/enter";
@@ -41,9 +43,11 @@ export async function readTestQueue(
     roster(reader, projectId),
   ]);
   const states = workflows
-    .flatMap(({ states: all }) => all.map((state) => ({ state, ...meaningOf(state, all) })))
+    .flatMap((workflow) =>
+      workflow.states.map((state) => ({ state, workflow, ...meaningOf(state, workflow.states) })),
+    )
     .filter(({ ofTest }) => ofTest)
-    .map(({ state }) => state);
+    .map(({ state, workflow }) => ({ ...state, takesTo: leadsIntoTest(workflow, state) }));
   const stateIds = states.map(({ id }) => id);
   const seen = seenIn(reader, viewer, [projectId]);
   const ids =
@@ -78,6 +82,7 @@ export async function readTestQueue(
       },
       mergedAt: mergedSince(presence.merged.get(row.id) ?? []),
       hasHowToTest: row.howToTest !== null,
+      takesTo: state.takesTo,
       ...{ tested: how, cases: cases.length },
       running: own.find(({ run }) => run.endedAt === null)?.named ?? null,
       last: own.find(({ run }) => run.endedAt !== null)?.named ?? null,
@@ -93,6 +98,15 @@ export async function readTestQueue(
     rights: { edit: access.may("edit item") },
     now,
   };
+}
+
+/** The move by which what waits for its test comes to be tested; null where it is. */
+function leadsIntoTest(workflow: Workflow, { id, kind }: State): QueueRow["takesTo"] {
+  if (kind !== "waiting") return null;
+  const there = transitionsFrom(workflow, id)
+    .map(({ to }) => stateOf(workflow, to))
+    .find((state) => state.kind === "working" && meaningOf(state, workflow.states).ofTest);
+  return there ? { to: there.id, toName: there.name } : null;
 }
 
 /** Runs under way that are of a suite, or of some cases. */
