@@ -222,6 +222,10 @@ describe("finished work stays finished", () => {
     const view = await readItem(IVO, bug.key);
     expect(view.item.typeId).toBe("bug");
     expect(view.links.map(({ words, key }) => [words, key])).toEqual([["found in", one.key]]);
+    expect((await readItemTests(NOOR, bug.key)).foundBy).toEqual({
+      ...{ caseKey: `TIX-T${made.number}`, caseNumber: Number(made.number), step: 1 },
+      ...{ expected: "See buy", run: Number(run.number) },
+    });
     expect((await rowOf(one.id)).stateKind).toBe("finished");
     const files = await database().select().from(itemFile).where(eq(itemFile.itemId, view.item.id));
     expect(files.map(({ name }) => name)).toEqual(["gate.png"]);

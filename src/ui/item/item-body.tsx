@@ -22,6 +22,7 @@ import { useNarrow } from "@/ui/kit/use-narrow";
 import type { ItemHandle } from "./use-item";
 import { WithdrawnNote } from "./withdrawn-note";
 import { ItemCodeSection } from "@/ui/ship/item-code";
+import { ItemTestsSection } from "@/ui/ship/testing/item-tests";
 import { ItemTimeSection } from "@/ui/time/item-time";
 import { ZigzagFigure } from "./zigzag-figure";
 
@@ -82,6 +83,7 @@ function Parts({ handle, wide }: { handle: ItemHandle; wide: boolean }) {
             <ItemAgreement handle={handle} />
             <ItemFields handle={handle} />
             <ItemCodeSection handle={handle} />
+            <ItemTestsSection handle={handle} />
             <OwnFields handle={handle} />
             <ItemTimeSection handle={handle} />
             <ItemReports handle={handle} />
@@ -101,6 +103,7 @@ function Parts({ handle, wide }: { handle: ItemHandle; wide: boolean }) {
       <Texts handle={handle} />
       <ItemFields handle={handle} />
       <ItemCodeSection handle={handle} />
+      <ItemTestsSection handle={handle} />
       <OwnFields handle={handle} />
       <ItemTimeSection handle={handle} />
       <ItemFiles handle={handle} />

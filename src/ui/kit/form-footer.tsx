@@ -14,7 +14,7 @@ export function FormFooter({
   className = "",
 }: {
   /** The verb on the button. */
-  send: string;
+  send: ReactNode;
   busy?: boolean;
   disabled?: boolean;
   problem?: ReactNode;

@@ -3,6 +3,7 @@ import { PlacesNav, type Place } from "@/ui/frame/places-nav";
 const PLACES: readonly Place[] = [
   { path: "", title: "Changes" },
   { path: "/reviews", title: "Reviews" },
+  { path: "/tests", title: "Tests" },
   { path: "/environments", title: "Environments" },
 ];
 

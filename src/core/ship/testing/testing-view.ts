@@ -105,6 +105,16 @@ export interface SeenToFail {
   passedAt: Instant | null;
 }
 
+/** The step that an item came of: something failed there. */
+export interface FoundBy {
+  caseKey: string;
+  caseNumber: number;
+  /** As people count. */
+  step: number;
+  expected: string;
+  run: number;
+}
+
 /** How an item is tested. */
 export interface ItemTests {
   item: { id: string; key: string; title: string; stateName: string; stateKind: string };
@@ -114,6 +124,8 @@ export interface ItemTests {
   /** The latest first. */
   runs: RunNamed[];
   firstFailed: SeenToFail[];
+  /** Null where it came of no test. */
+  foundBy: FoundBy | null;
   /** What the last ended run's build does not have, and this one does. */
   changedSince: {
     hash: string;

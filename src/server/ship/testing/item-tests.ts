@@ -3,7 +3,7 @@ import { addressFor, environmentKey } from "@/core/ship/environment";
 import { subjectOf } from "@/core/ship/subject";
 import type { ItemCase, ItemTests, SeenToFail } from "@/core/ship/testing/testing-view";
 import { database, type Reader } from "@/db/connection";
-import { codeBuild, codeCommit } from "@/db/schema";
+import { codeBuild, codeCommit, testCase, testRun, testStepResult } from "@/db/schema";
 import { seeByKey } from "../../item/by-key";
 import { dutyBound } from "../../people/duties";
 import type { Viewer } from "../../people/viewer";
@@ -16,6 +16,7 @@ import { repositoriesOf } from "../repository";
 import { caseKey } from "@/core/ship/testing/test-case";
 import { machineFound, machinesOfCases, seenToFail, type MachineRow } from "./machine-rows";
 import { runsOfItems, type TestedRun } from "./run-views";
+import { stepOfRun } from "./runs";
 import { buildsNow, testedItems, whereToTest, type CaseOfItem } from "./tested-items";
 
 const BUILDS_OFFERED = 20;
@@ -65,6 +66,7 @@ export async function readItemTests(
     cases: cases.map((one) => itemCase(one, { projectKey, machines })),
     runs: runs.map(({ named }) => named),
     firstFailed: failedFirst(cases, machines, new Set(commits.map(({ hash }) => hash))),
+    foundBy: await foundBy(reader, itemId, projectKey),
     changedSince: await changedSince(reader, commits, lastRun),
     builds: offered.map(({ name, at }) => ({
       ...{ build: name, at },
@@ -151,4 +153,26 @@ async function changedSince(
     ...{ hash, url, at: mainAt!, message: subjectOf(message) },
     author: person(authorMail, authorName).name,
   }));
+}
+
+/** The step of a run that failed and became an item. */
+async function foundBy(
+  reader: Reader,
+  itemId: string,
+  projectKey: string,
+): Promise<ItemTests["foundBy"]> {
+  const [found] = await reader
+    .select({ said: testStepResult, run: testRun.number, of: testCase.number })
+    .from(testStepResult)
+    .innerJoin(testRun, eq(testRun.id, testStepResult.runId))
+    .innerJoin(testCase, eq(testCase.id, testStepResult.caseId))
+    .where(eq(testStepResult.becameId, itemId))
+    .limit(1);
+  if (!found) return null;
+  const { caseId, stepId, runId } = found.said;
+  const { step, number } = await stepOfRun(reader, { id: runId }, { caseId, stepId });
+  return {
+    ...{ caseKey: caseKey(projectKey, found.of), caseNumber: found.of, run: found.run },
+    ...{ step: number, expected: step.expected },
+  };
 }

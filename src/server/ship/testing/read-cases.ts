@@ -179,6 +179,8 @@ export async function readCase(
       .toReversed(),
     items: [...named.values()]
       .filter(({ withdrawn }) => !withdrawn)
+      // What is still open is what it is looked at for.
+      .toSorted((a, b) => Number(a.stateKind === "finished") - Number(b.stateKind === "finished"))
       .map((row) => ({ id: row.id, key: row.key, title: row.title })),
     runs: tried.map(({ run, at: when, by, build, verdict }) => ({
       ...{ number: run, at: when, by, build, verdict },

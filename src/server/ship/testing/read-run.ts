@@ -62,9 +62,11 @@ export async function readRun(
   });
   const may = mayRecord(viewer, access, run);
   const item = named.get(run.itemId ?? "");
+  const several = contents.cases.length > 1;
   return {
     ...namedRun({ ...run, tester: tester.name }, contents),
-    ...{ id: run.id, project: { key, name, zone }, title, nth, givenUpAt: run.givenUpAt },
+    ...{ id: run.id, project: { key, name, zone }, nth, givenUpAt: run.givenUpAt },
+    title: several && item ? item.title : title,
     item: item ? { id: item.id, key: item.key, title: item.title } : null,
     cases,
     moves: may && run.endedAt === null ? await movesOf(reader, viewer, cases) : [],

@@ -1,6 +1,7 @@
 import { and, inArray, isNull } from "drizzle-orm";
 import { environmentKey } from "@/core/ship/environment";
 import { daysThere } from "@/core/ship/open-work";
+import { inReviewOrder } from "@/core/ship/review-queue";
 import type { QueueRow, TestQueue } from "@/core/ship/testing/testing-view";
 import { mergedSince } from "@/core/ship/what-is-where";
 import type { State } from "@/core/workflow/state";
@@ -91,7 +92,7 @@ export async function readTestQueue(
   return {
     project: { key, name, zone },
     me: viewer.personId,
-    rows,
+    rows: inReviewOrder(rows),
     runs: others,
     environments: environments.map((one) => one.name),
     testers,
