@@ -26,6 +26,8 @@ const SCREENS: [name: string, path: string, ready: string][] = [
   ["parts", "/p/TIX/plan/parts", "section[aria-label=Open]"],
   ["changes", "/p/TIX/ship", ".work-row"],
   ["reviews", "/p/TIX/ship/reviews", ".review-row"],
+  ["tests", "/p/TIX/ship/tests", ".run-step"],
+  ["test cases", "/p/TIX/ship/tests/cases?case=1", ".case-steps"],
   ["environments", "/p/TIX/ship/environments", ".where-row"],
   ["withdrawn", "/p/TIX/plan/withdrawn", "[aria-label^='Bring back']"],
   ["board", "/p/TIX/flow", ".card"],

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { readdirSync } from "node:fs";
+import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { and, eq, inArray, or, sql } from "drizzle-orm";
 import { DEMO_PASSWORD, mailOf, PEOPLE as CREW } from "@demo/people";
@@ -23,6 +23,11 @@ import {
   reportMessage,
   reportVerdict,
   reproduction,
+  itemTestCase,
+  testCase,
+  testPicture,
+  testRun,
+  testStepResult,
   walk,
   walkNote,
   walkSeen,
@@ -35,6 +40,9 @@ import { createItem } from "@/server/item/create";
 import { PLAIN_LOOK } from "@/core/view/look";
 import type { WalkRequest } from "@/core/walk/contract";
 import { editBoards } from "@/server/board/boards";
+import { saveCase } from "@/server/ship/testing/cases";
+import { addTestPicture } from "@/server/ship/testing/pictures";
+import { recordStep, startRun } from "@/server/ship/testing/runs";
 import { changeWalk } from "@/server/walk/change";
 import { send, stateId } from "../server/setup/board";
 import { changeSaid, commit, pushed } from "../server/setup/code-host";
@@ -102,6 +110,11 @@ const h = {
   walk: randomUUID(),
   note: randomUUID(),
   tryId: randomUUID(),
+  caseId: randomUUID(),
+  step: randomUUID(),
+  caseNumber: "",
+  run: "",
+  picture: randomUUID(),
 };
 const GHOST = {
   id: randomUUID(),
@@ -114,6 +127,11 @@ const GHOST = {
   file: randomUUID(),
   link: randomUUID(),
   note: randomUUID(),
+  caseId: randomUUID(),
+  step: randomUUID(),
+  caseNumber: "987654",
+  run: "987653",
+  picture: randomUUID(),
 };
 
 /** Waits until the worker has done what follows from all that happened. */
@@ -305,6 +323,23 @@ beforeAll(async () => {
     },
   ];
   for (const request of requests) await changeWalk(INES, "TIX", request);
+  const own = { suiteId: null, seenVersion: null, part: null, before: "pewterword" };
+  const { number: caseNumber } = await saveCase(INES, "TIX", {
+    ...{ ...own, id: h.caseId, title: "Quartzlight by night", itemKey: h.key },
+    steps: [{ id: h.step, action: "pewterword", expected: "velvetquay" }],
+  });
+  const { number: run } = await startRun(INES, "TIX", {
+    ...{ id: randomUUID(), itemKey: h.key, caseIds: [h.caseId], suiteId: null, takeTo: null },
+    ...{ environment: "test", build: null, testerId: null },
+  });
+  Object.assign(h, { caseNumber: String(caseNumber), run: String(run) });
+  const at = { key: "TIX", number: h.run };
+  const where = { caseId: h.caseId, stepId: h.step };
+  await recordStep(INES, at, {
+    ...{ ...where, result: "failed", note: "pewterword", course: null, givenTo: null },
+  });
+  const content = readFileSync("docs/screenshots/board.png");
+  await addTestPicture(INES, at, { ...where, id: h.picture, name: "amberfile.png", content });
   const change = "nimblestone/1";
   const onMain = commit(`${h.key}: velvetquay`);
   const repository = { repository: { id: "ticket-prices" } };
@@ -359,6 +394,11 @@ async function hiddenState(): Promise<string> {
       .select({ id: item.id, parentId: item.parentId })
       .from(item)
       .where(eq(item.parentId, h.parent)),
+    db.select().from(testCase).where(eq(testCase.id, h.caseId)),
+    db.select().from(itemTestCase).where(eq(itemTestCase.caseId, h.caseId)),
+    db.select().from(testRun).where(inArray(testRun.itemId, ids)),
+    db.select().from(testStepResult).where(eq(testStepResult.caseId, h.caseId)),
+    db.select().from(testPicture).where(eq(testPicture.caseId, h.caseId)),
     db.select().from(walk).where(eq(walk.id, h.walk)),
     db.select().from(walkSeen).where(inArray(walkSeen.itemId, ids)).orderBy(walkSeen.itemId),
     db.select().from(walkNote).where(inArray(walkNote.itemId, ids)).orderBy(walkNote.id),
@@ -540,6 +580,10 @@ const READS: Record<string, string[]> = {
   "/p/[key]/ship/reviews": ["/p/TIX/ship/reviews"],
   "/api/projects/[key]/ship/reviews": ["/api/projects/TIX/ship/reviews"],
   "/api/projects/[key]/ship/code": ["/api/projects/TIX/ship/code"],
+  "/p/[key]/ship/tests": ["/p/TIX/ship/tests"],
+  "/p/[key]/ship/tests/cases": ["/p/TIX/ship/tests/cases"],
+  "/api/projects/[key]/ship/tests": ["/api/projects/TIX/ship/tests"],
+  "/api/projects/[key]/ship/tests/cases": ["/api/projects/TIX/ship/tests/cases"],
   "/p/[key]/ship/environments": ["/p/TIX/ship/environments"],
   "/api/projects/[key]/ship/where": ["/api/projects/TIX/ship/where"],
   "/api/projects/[key]/ship/deliveries": ["/api/projects/TIX/ship/deliveries"],
@@ -580,6 +624,108 @@ const TRIES: [
     "copy the name of its branch",
     "/api/items/[key]/branch-name",
     (of) => [`/api/items/${of.key}/branch-name`],
+  ],
+  ["see how it is tested", "/api/items/[key]/tests", (of) => [`/api/items/${of.key}/tests`]],
+  [
+    "say that a case tests it",
+    "/api/items/[key]/tests",
+    (of) => [
+      `/api/items/${of.key}/tests`,
+      { method: "POST", body: { caseId: of.caseId, on: false } },
+    ],
+  ],
+  [
+    "say that its case tests what everybody sees",
+    "/api/items/[key]/tests",
+    (of) => [
+      `/api/items/${h.visibleKey}/tests`,
+      { method: "POST", body: { caseId: of.caseId, on: true } },
+    ],
+  ],
+  [
+    "read its case",
+    "/api/projects/[key]/ship/tests/cases/[number]",
+    (of) => [`/api/projects/TIX/ship/tests/cases/${of.caseNumber}`],
+  ],
+  [
+    "put its case away",
+    "/api/projects/[key]/ship/tests/cases/[number]",
+    (of) => [
+      `/api/projects/TIX/ship/tests/cases/${of.caseNumber}`,
+      { method: "POST", body: { putAway: true } },
+    ],
+  ],
+  [
+    "write its case anew",
+    "/api/projects/[key]/ship/tests/cases",
+    (of) => [
+      "/api/projects/TIX/ship/tests/cases",
+      {
+        method: "POST",
+        body: {
+          ...{ id: of.caseId, seenVersion: 1, part: null, suiteId: null },
+          ...{ title: "Mine", before: "", steps: [{ id: of.step, action: "x", expected: "" }] },
+        },
+      },
+    ],
+  ],
+  [
+    "test it",
+    "/api/projects/[key]/ship/tests/runs",
+    (of) => [
+      "/api/projects/TIX/ship/tests/runs",
+      {
+        method: "POST",
+        body: { id: randomUUID(), itemKey: of.key, caseIds: [of.caseId] },
+      },
+    ],
+  ],
+  [
+    "read a run of it",
+    "/api/projects/[key]/ship/tests/runs/[number]",
+    (of) => [`/api/projects/TIX/ship/tests/runs/${of.run}`],
+  ],
+  ...(
+    [
+      ["say what is seen in a run of it", "steps", { result: "passed" }],
+      ["end a run of it", "end", { commandId: GHOST.note }],
+      ["give a run of it up", "give-up", { givenUp: true }],
+    ] as const
+  ).map(([name, act, body]): [string, string, (of: Things) => [string, Init]] => [
+    name,
+    `/api/projects/[key]/ship/tests/runs/[number]/${act}`,
+    (of) => [
+      `/api/projects/TIX/ship/tests/runs/${of.run}/${act}`,
+      { method: "POST", body: { ...body, caseId: of.caseId, stepId: of.step } },
+    ],
+  ]),
+  [
+    "ask whose its failing step is",
+    "/api/projects/[key]/ship/tests/runs/[number]/whose",
+    (of) => [
+      `/api/projects/TIX/ship/tests/runs/${of.run}/whose?caseId=${of.caseId}&stepId=${of.step}`,
+    ],
+  ],
+  [
+    "put a picture to a run of it",
+    "/api/projects/[key]/ship/tests/runs/[number]/pictures",
+    (of) => [
+      `/api/projects/TIX/ship/tests/runs/${of.run}/pictures?id=${GHOST.link}&caseId=${of.caseId}&stepId=${of.step}`,
+      { method: "POST", body: {} },
+    ],
+  ],
+  [
+    "see a picture of a run of it",
+    "/api/projects/[key]/ship/tests/runs/[number]/pictures/[picture]",
+    (of) => [`/api/projects/TIX/ship/tests/runs/${of.run}/pictures/${of.picture}`],
+  ],
+  [
+    "take a picture off a run of it",
+    "/api/projects/[key]/ship/tests/runs/[number]/pictures/[picture]",
+    (of) => [
+      `/api/projects/TIX/ship/tests/runs/${of.run}/pictures/${of.picture}`,
+      { method: "DELETE" },
+    ],
   ],
   ["what is below it", "/api/items/[key]/below", (of) => [`/api/items/${of.key}/below`]],
   [
@@ -1177,6 +1323,7 @@ const NAMES_NO_ITEM = [
   "projects/[key]/views/short",
   "projects/[key]/workflow/draft",
   "projects/[key]/workflow/publish",
+  "projects/[key]/ship/tests/suites",
   "projects/[key]/workflow/visit",
   "projects/[key]/workflows",
   "projects/[key]/workflows/taken-out",
@@ -1266,6 +1413,10 @@ test.each(SEEING)(
       ["/api/items/:key", "nimblestone/1"],
       ["/api/projects/TIX/ship/code", "quartzlight"],
       ["/api/projects/TIX/ship/where", "quartzlight"],
+      ["/api/projects/TIX/ship/tests/cases", "quartzlight"],
+      ["/api/projects/TIX/ship/tests/cases/:caseNumber", "velvetquay"],
+      ["/api/projects/TIX/ship/tests/runs/:run", "pewterword"],
+      ["/api/items/:key/tests", "quartzlight"],
       [`${READS["/api/projects/[key]/ship/forecast"][0]}`, "quartzlight"],
     ])
       expect([where, (await found(where)).includes(mark)]).toEqual([where, true]);
@@ -1275,7 +1426,9 @@ test.each(SEEING)(
 /** An answer without what was sent: keys, ids and reference numbers. */
 const bare = async (answer: Response, of: Things) => {
   let text = await answer.text();
-  for (const name of Object.keys(GHOST) as (keyof Things)[]) text = text.replaceAll(of[name], "·");
+  // Numbers of cases and runs are short: they stand in much that says nothing of them.
+  const { caseNumber: _case, run: _run, ...long } = GHOST;
+  for (const name of Object.keys(long) as (keyof Things)[]) text = text.replaceAll(of[name], "·");
   // A page carries ids of the build, the new item of a good answer its own, a list when it was read.
   return text
     .replace(/"now":\d{13}/g, '"now":0')

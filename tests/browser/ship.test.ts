@@ -1,10 +1,12 @@
 import { execFile } from "node:child_process";
-import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { randomUUID } from "node:crypto";
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { promisify } from "node:util";
 import { closeDatabase } from "@/db/connection";
 import { editSource } from "@/server/events/sources";
+import { saveCase } from "@/server/ship/testing/cases";
 import { startCodeStandIn, type CodeStandIn } from "../../standins/code/server";
 import { startPipelineStandIn, type PipelineStandIn } from "../../standins/pipeline/server";
 import { move } from "../server/setup/board";
@@ -193,6 +195,38 @@ test("what is merged is built, stands on the first environment, and goes to the 
   await greta.press("test", "//*[@data-environment='test']");
   await greta.reads(/1\s+deployed just now by Greta Falk, is there now/, "[role=dialog]");
   await noor.page.waitForSelector(`${environments} li:nth-child(2)[data-there=all]`);
+});
+
+test("what the check's own results say stands with the case that they carry out", async () => {
+  const { key } = await onBoard(noor, "Prices by weight");
+  const { number } = await saveCase(NOOR, "TIX", {
+    ...{ id: randomUUID(), seenVersion: null, part: null, suiteId: null, itemKey: key },
+    ...{ title: "By weight", before: "" },
+    steps: [{ id: randomUUID(), action: "Weigh it", expected: "It costs more" }],
+  });
+  const checks = (failing: string) => {
+    const script = `#!/bin/sh
+printf '<testsuite name="prices"><testcase name="TIX-T${number} by weight">${failing}</testcase></testsuite>' > "$RESULTS/prices.xml"
+[ -z '${failing}' ]
+`;
+    const folderOf = path.join(folder, "prices", ".pipeline");
+    mkdirSync(folderOf, { recursive: true });
+    writeFileSync(path.join(folderOf, "check"), script, { mode: 0o755 });
+    return git("add", ".pipeline/check");
+  };
+  await git("switch", "--quiet", "--create", `nb/${key.toLowerCase()}-weight`);
+  await checks('<failure message="too light"/>');
+  await git("commit", "--quiet", "--message", "The test first");
+  await git("push", "--quiet", "--set-upstream", "origin", `nb/${key.toLowerCase()}-weight`);
+  await noor.open(`/p/TIX/items/${key}`);
+  const tests = "section[aria-label=Tests]";
+  await noor.reads("by machine: failed", tests);
+  await checks("");
+  await git("commit", "--quiet", "--message", "The work");
+  await git("push", "--quiet");
+  await noor.reads("by machine: passed", tests);
+  await noor.click(`${tests} a[href*="test="]`);
+  await noor.reads("passes since", "aside[aria-label='Beside the test']");
 });
 
 test("a lead lists environments and their frozen days, undoes it, and hears what cannot be", async () => {

@@ -383,11 +383,29 @@ describe("the tester's queue", () => {
     expect(await keys(TOMAS)).not.toContain(one.key);
     const made = await caseFor(null, "secret");
     await linkCase(INES, one.key, { caseId: made.id, on: true });
-    const itemsSeen = async (viewer: Viewer) => (await readCase(viewer, "TIX", made.number)).items;
-    expect([await itemsSeen(INES), await itemsSeen(TOMAS)]).toEqual([[expect.anything()], []]);
     const run = await started(INES, one.key, [made.id]);
-    const view = await readRun(TOMAS, "TIX", run.number);
-    expect([view.item, view.cases[0].item]).toEqual([null, null]);
+    const { number } = await readRun(INES, "TIX", run.number);
+    // What was written for it, and what was seen in it, is there for those who see it.
+    const at = { caseId: made.id, stepId: made.steps[0].id };
+    for (const tried of [
+      readRun(TOMAS, "TIX", String(number)),
+      readCase(TOMAS, "TIX", made.number),
+      readSuspects(TOMAS, "TIX", run.number, at),
+      say(TOMAS, run, at, "passed"),
+      saveCase(TOMAS, "TIX", { ...made.body, seenVersion: 1 }),
+      putAwayCase(TOMAS, { key: "TIX", number: made.number }, { putAway: true }),
+      started(TOMAS, null, [made.id]),
+    ])
+      expect(await refusalOf(tried)).toBe("not found");
+    const listed = async (viewer: Viewer) =>
+      (await readCases(viewer, "TIX")).cases.some(({ id }) => id === made.id);
+    expect([await listed(INES), await listed(TOMAS)]).toEqual([true, false]);
+    // One that tests something else too says nothing of what is hidden.
+    const open = await itemAt("Ready");
+    await linkCase(INES, open.key, { caseId: made.id, on: true });
+    expect((await readCase(TOMAS, "TIX", made.number)).items.map(({ key }) => key)).toEqual([
+      open.key,
+    ]);
   });
 });
 

@@ -157,6 +157,18 @@ export const PROJECT_PLACES: readonly ProjectPlace[] = [
     also: ["what I have to review", "reviewer", "queue"],
   },
   {
+    name: "Tests",
+    path: "/ship/tests",
+    needs: "read project",
+    also: ["what I have to test", "tester", "test run", "queue"],
+  },
+  {
+    name: "Test cases",
+    path: "/ship/tests/cases",
+    needs: "read project",
+    also: ["suites", "steps", "unsteady", "flaky"],
+  },
+  {
     name: "Environments",
     path: "/ship/environments",
     needs: "read project",

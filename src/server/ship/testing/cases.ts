@@ -21,6 +21,7 @@ import type { Viewer } from "../../people/viewer";
 import { invalid, notFound, Refused } from "../../refused";
 import { repositoriesOf } from "../repository";
 import { announceTests } from "./announce-tests";
+import { mustSeeCases } from "./hidden-cases";
 import type { Numbered } from "./runs";
 import { casesById, itemsOfCases, type CaseNow } from "./case-rows";
 
@@ -52,6 +53,7 @@ export async function saveCase(
     const [known] = await casesById(tx, [body.id]);
     if (known && known.projectId !== at.id) throw notFound("test case");
     if (!known && body.seenVersion !== null) throw notFound("test case");
+    if (known) await mustSeeCases(tx, viewer, [known.id]);
     const number = known
       ? await writeAnew(tx, { known, body, by: viewer.personId, now })
       : await make(tx, { projectId: at.id, body, by: viewer.personId, now });
@@ -203,6 +205,7 @@ export async function putAwayCase(
   await transact(async (tx) => {
     const { project: at } = await enterCases(tx, viewer, key);
     const { id } = await caseNumbered(tx, at.id, number);
+    await mustSeeCases(tx, viewer, [id]);
     await tx
       .update(testCase)
       .set({ putAwayAt: putAway ? now : null })
@@ -223,6 +226,7 @@ export async function linkCase(
     const { itemId, access } = await enterByKey(tx, viewer, itemKey, "edit item");
     const [known] = await casesById(tx, [caseId]);
     if (!known || known.projectId !== access.project.id) throw notFound("test case");
+    await mustSeeCases(tx, viewer, [caseId]);
     if (on)
       await tx
         .insert(itemTestCase)

@@ -80,7 +80,7 @@ export async function testPictureFor(
   const reader = database();
   const where = { key };
   const { project } = await enterProject({ reader, viewer, where, action: "read project" });
-  const run = await runNumbered(reader, project.id, number);
+  const run = await runNumbered(reader, viewer, project.id, number);
   const [row] = PICTURE_ID.test(pictureId)
     ? await reader
         .select()

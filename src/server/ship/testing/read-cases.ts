@@ -21,6 +21,7 @@ import type { Viewer } from "../../people/viewer";
 import { repositoriesOf } from "../repository";
 import { casesById, casesOfProject, itemsOfCases, suitesOf, timesTried } from "./case-rows";
 import { caseNumbered } from "./cases";
+import { hiddenCases, mustSeeCases } from "./hidden-cases";
 import { machineFound, machinesOfCases, machinesWhere } from "./machine-rows";
 
 /** So many of the last times that a case was tried are drawn. */
@@ -37,7 +38,13 @@ export async function readCases(
   const where = { key: projectKey };
   const access = await enterProject({ reader, viewer, where, action: "read project" });
   const { id: projectId, key, name, zone } = access.project;
-  const cases = await casesOfProject(reader, projectId);
+  const all = await casesOfProject(reader, projectId);
+  const hidden = await hiddenCases(
+    reader,
+    viewer,
+    all.map(({ id }) => id),
+  );
+  const cases = all.filter(({ id }) => !hidden.has(id));
   const caseIds = cases.map(({ id }) => id);
   const [tests, tried, machines, suites, parts, free, untested] = await Promise.all([
     itemsOfCases(reader, caseIds),
@@ -154,6 +161,7 @@ export async function readCase(
   const where = { key: projectKey };
   const { project: at } = await enterProject({ reader, viewer, where, action: "read project" });
   const { id } = await caseNumbered(reader, at.id, number);
+  await mustSeeCases(reader, viewer, [id]);
   const [[now], versions, tests, tried, machines] = await Promise.all([
     casesById(reader, [id]),
     reader

@@ -16,7 +16,9 @@ import { namedItems, type NamedRow } from "../../item/list/named";
 import { enterProject } from "../../people/access";
 import { roster } from "../../people/roster";
 import type { Viewer } from "../../people/viewer";
+import { notFound } from "../../refused";
 import { casesById } from "./case-rows";
+import { hiddenCases } from "./hidden-cases";
 import { namedRun } from "./run-views";
 import { contentsOfRuns, mayRecord, runNumbered, type RunContents, type RunRow } from "./runs";
 
@@ -31,9 +33,9 @@ export async function readRun(
   const where = { key: projectKey };
   const access = await enterProject({ reader, viewer, where, action: "read project" });
   const { id: projectId, key, name, zone } = access.project;
-  const run = await runNumbered(reader, projectId, number);
+  const run = await runNumbered(reader, viewer, projectId, number);
   const [contents, { people }, [tester]] = await Promise.all([
-    contentsOfRuns(reader, [run.id]),
+    contentsSeen(reader, viewer, run.id),
     roster(reader, projectId),
     reader.select({ name: person.name }).from(person).where(eq(person.id, run.testerId)),
   ]);
@@ -197,4 +199,17 @@ async function movesOf(
     });
   }
   return all;
+}
+
+/** What stands in a run, but the cases that somebody may not see. */
+async function contentsSeen(reader: Reader, viewer: Viewer, runId: string): Promise<RunContents> {
+  const { cases, steps, pictures } = await contentsOfRuns(reader, [runId]);
+  const ids = cases.map(({ runCase }) => runCase.caseId);
+  const hidden = await hiddenCases(reader, viewer, ids);
+  if (hidden.size === ids.length && ids.length > 0) throw notFound("test run");
+  return {
+    cases: cases.filter(({ runCase }) => !hidden.has(runCase.caseId)),
+    steps: steps.filter(({ caseId }) => !hidden.has(caseId)),
+    pictures: pictures.filter(({ caseId }) => !hidden.has(caseId)),
+  };
 }

@@ -23,6 +23,7 @@ import { invalid, notAllowed, notFound, Refused } from "../../refused";
 import { repositoriesOf } from "../repository";
 import { announceTests } from "./announce-tests";
 import { casesById, itemsOfCases, type CaseNow } from "./case-rows";
+import { mustSeeCases, seesRun } from "./hidden-cases";
 
 /** A run or a case by its number in a project. */
 export interface Numbered {
@@ -53,6 +54,7 @@ export async function startRun(
     if (known) return { number: known.number };
     const item = seen ? [...seen.values()][0] : null;
     if (seen && (!item || item.projectId !== projectId)) throw notFound("item");
+    await mustSeeCases(tx, viewer, body.caseIds);
     const cases = await casesToRun(tx, projectId, body);
     const testerId = body.testerId ?? viewer.personId;
     await checkMembers(tx, projectId, [testerId]);
@@ -157,9 +159,10 @@ async function buildMeant(tx: Transaction, projectId: string, { build }: StartRu
   return { build, commit, repositoryId };
 }
 
-/** A run of a project by its number, whoever tests. @throws Refused */
+/** A run of a project by its number, whoever tests, as far as somebody may see it. @throws Refused */
 export async function runNumbered(
   reader: Reader,
+  viewer: Viewer,
   projectId: string,
   number: string,
 ): Promise<RunRow> {
@@ -169,7 +172,7 @@ export async function runNumbered(
         .from(testRun)
         .where(and(eq(testRun.projectId, projectId), eq(testRun.number, Number(number))))
     : [];
-  if (!found) throw notFound("test run");
+  if (!found || !(await seesRun(reader, viewer, found))) throw notFound("test run");
   return found;
 }
 
@@ -191,7 +194,7 @@ export async function enterRun(
   { key, number }: Numbered,
 ): Promise<{ access: ProjectAccess; run: RunRow }> {
   const access = await enterProject({ reader: tx, viewer, where: { key }, action: "edit item" });
-  const { id } = await runNumbered(tx, access.project.id, number);
+  const { id } = await runNumbered(tx, viewer, access.project.id, number);
   const [run] = await tx.select().from(testRun).where(eq(testRun.id, id)).for("update");
   if (!mayRecord(viewer, access, run)) throw notAllowed("say what somebody else sees in a test");
   if (run.endedAt !== null)

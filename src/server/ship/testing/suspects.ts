@@ -11,6 +11,7 @@ import type { Viewer } from "../../people/viewer";
 import { peopleOfMails } from "../code-people";
 import { repositoriesOf } from "../repository";
 import { timesTried } from "./case-rows";
+import { mustSeeCases } from "./hidden-cases";
 import { runNumbered, stepOfRun, type RunRow } from "./runs";
 
 /** Where nothing is known of a pass, what was merged last is looked at. */
@@ -30,7 +31,8 @@ export async function readSuspects(
   const reader = database();
   const where = { key: projectKey };
   const { project: at } = await enterProject({ reader, viewer, where, action: "read project" });
-  const run = await runNumbered(reader, at.id, number);
+  const run = await runNumbered(reader, viewer, at.id, number);
+  await mustSeeCases(reader, viewer, [caseId]);
   const { step, runCase } = await stepOfRun(reader, run, { caseId, stepId });
   const passed = (await timesTried(reader, [caseId])).find(
     ({ verdict, startedAt }) => verdict === "passed" && startedAt < run.startedAt,

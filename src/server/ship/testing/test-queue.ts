@@ -19,6 +19,7 @@ import { loadProjectWorkflows } from "../../workflow/load";
 import { environmentsOf } from "../environments";
 import { readPresence } from "../presence";
 import { repositoriesOf } from "../repository";
+import { hiddenCases } from "./hidden-cases";
 import { namedRun, runsOfItems, runsWhere } from "./run-views";
 import { contentsOfRuns } from "./runs";
 import { buildsNow, testedItems, whereToTest } from "./tested-items";
@@ -64,7 +65,7 @@ export async function readTestQueue(
       reader,
       repositories.map((one) => one.id),
     ),
-    runsOfNothing(projectId),
+    runsOfNothing(viewer, projectId),
   ]);
   const rows = items.map((row): QueueRow => {
     const state = states.find(({ id }) => id === row.stateId)!;
@@ -111,7 +112,7 @@ function leadsIntoTest(workflow: Workflow, { id, kind }: State): QueueRow["takes
 }
 
 /** Runs under way that are of a suite, or of some cases. */
-async function runsOfNothing(projectId: string): Promise<TestQueue["runs"]> {
+async function runsOfNothing(viewer: Viewer, projectId: string): Promise<TestQueue["runs"]> {
   const reader = database();
   const runs = await runsWhere(
     reader,
@@ -128,10 +129,17 @@ async function runsOfNothing(projectId: string): Promise<TestQueue["runs"]> {
       .from(testSuite)
       .where(inArray(testSuite.projectId, [projectId])),
   ]);
-  return runs.map((run) => ({
-    ...namedRun(run, contents),
-    title:
-      suites.find(({ id }) => id === run.suiteId)?.name ??
-      contents.cases.find(({ runCase }) => runCase.runId === run.id)!.version.title,
-  }));
+  const hidden = await hiddenCases(
+    reader,
+    viewer,
+    contents.cases.map(({ runCase }) => runCase.caseId),
+  );
+  return runs.flatMap((run) => {
+    const seen = contents.cases.find(
+      ({ runCase }) => runCase.runId === run.id && !hidden.has(runCase.caseId),
+    );
+    if (!seen) return [];
+    const suite = suites.find(({ id }) => id === run.suiteId);
+    return [{ ...namedRun(run, contents), title: suite?.name ?? seen.version.title }];
+  });
 }

@@ -105,7 +105,7 @@ function Came({ of, projectKey, zone }: { of: CaseView; projectKey: string; zone
           <ul className="flex flex-col gap-1 text-[13px]">
             {of.items.slice(0, 12).map(({ id, key, title }) => (
               <li key={id} className="flex min-w-0 gap-2">
-                <TextButton className="key shrink-0" onClick={() => openItem(key)}>
+                <TextButton className="key min-h-6 shrink-0" onClick={() => openItem(key)}>
                   {key}
                 </TextButton>
                 <span className="truncate">{title}</span>

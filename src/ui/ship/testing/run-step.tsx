@@ -231,7 +231,9 @@ function WhatComesOfIt({ of, step, handle, view }: StepOf) {
     });
   const name = `course ${of.caseId} ${step.id}`;
   const box = useRef<HTMLDivElement>(null);
-  useEffect(() => box.current?.scrollIntoView({ block: "nearest" }), []);
+  useEffect(() => {
+    box.current?.scrollIntoView({ block: "nearest" });
+  }, []);
   return (
     <div className="run-failure" ref={box}>
       <p className="font-semibold">What comes of it</p>
@@ -291,7 +293,9 @@ function Whose({
   const whole = useRef<HTMLDivElement>(null);
   const known = data !== undefined;
   // What is found makes the box higher: the tester sees all of it.
-  useEffect(() => whole.current?.scrollIntoView({ block: "nearest" }), [known]);
+  useEffect(() => {
+    whole.current?.scrollIntoView({ block: "nearest" });
+  }, [known]);
   return (
     <div className="mt-2" ref={whole}>
       <p className="font-semibold">Whose is it?</p>

@@ -152,8 +152,8 @@ function Beginning({
     setProblem(problemWords(answer));
   };
   useScreenKeys(
-    { r: () => void start() },
-    { part: "tests", words: { r: again ? "Test it again" : "Begin the test" } },
+    { t: () => void start() },
+    { part: "tests", words: { t: again ? "Test it again" : "Begin the test" } },
   );
   const testers = tests.testers.some(({ id }) => id === me)
     ? tests.testers
@@ -196,7 +196,7 @@ function Beginning({
         aria-busy={busy || undefined}
         onClick={() => void start()}
       >
-        {again ? "Test it again" : "Begin the test"} <kbd>r</kbd>
+        {again ? "Test it again" : "Begin the test"} <kbd>t</kbd>
       </Button>
       {row?.takesTo && (
         <p className="text-[12.5px] text-ink-soft">It comes to {row.takesTo.toName} by that.</p>
