@@ -16,6 +16,7 @@ export * from "./schema/item-time";
 export * from "./schema/people";
 export * from "./schema/plan";
 export * from "./schema/project";
+export * from "./schema/release-note";
 export * from "./schema/ship";
 export * from "./schema/sizing";
 export * from "./schema/term";

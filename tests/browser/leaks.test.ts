@@ -340,6 +340,12 @@ beforeAll(async () => {
   });
   const content = readFileSync("docs/screenshots/board.png");
   await addTestPicture(INES, at, { ...where, id: h.picture, name: "amberfile.png", content });
+  const [{ v: seenVersion }] = await database()
+    .select({ v: item.version })
+    .from(item)
+    .where(eq(item.id, h.id));
+  const changes = { releaseId: "tix-release-20" };
+  await send(INES, h.id, { kind: "edit", seenVersion, changes });
   const change = "nimblestone/1";
   const onMain = commit(`${h.key}: velvetquay`);
   const repository = { repository: { id: "ticket-prices" } };
@@ -580,6 +586,8 @@ const READS: Record<string, string[]> = {
   "/p/[key]/ship/reviews": ["/p/TIX/ship/reviews"],
   "/api/projects/[key]/ship/reviews": ["/api/projects/TIX/ship/reviews"],
   "/api/projects/[key]/ship/code": ["/api/projects/TIX/ship/code"],
+  "/p/[key]/ship/releases": ["/p/TIX/ship/releases?release=tix-release-20"],
+  "/api/projects/[key]/ship/releases": ["/api/projects/TIX/ship/releases?release=tix-release-20"],
   "/p/[key]/ship/tests": ["/p/TIX/ship/tests"],
   "/p/[key]/ship/tests/cases": ["/p/TIX/ship/tests/cases"],
   "/api/projects/[key]/ship/tests": ["/api/projects/TIX/ship/tests"],
@@ -640,6 +648,25 @@ const TRIES: [
     (of) => [
       `/api/items/${h.visibleKey}/tests`,
       { method: "POST", body: { caseId: of.caseId, on: true } },
+    ],
+  ],
+  [
+    "say what the notes of its release say of it",
+    "/api/projects/[key]/ship/releases/[release]/notes",
+    (of) => [
+      "/api/projects/TIX/ship/releases/tix-release-20/notes",
+      { method: "POST", body: { itemId: of.id, words: "Mine", internal: false } },
+    ],
+  ],
+  [
+    "send its release out with another answer for it",
+    "/api/projects/[key]/ship/releases/[release]/out",
+    (of) => [
+      "/api/projects/TIX/ship/releases/tix-release-20/out",
+      {
+        method: "POST",
+        body: { id: randomUUID(), out: false, except: { [of.id]: "no release" } },
+      },
     ],
   ],
   [
@@ -1414,6 +1441,7 @@ test.each(SEEING)(
       ["/api/projects/TIX/ship/code", "quartzlight"],
       ["/api/projects/TIX/ship/where", "quartzlight"],
       ["/api/projects/TIX/ship/tests/cases", "quartzlight"],
+      ["/api/projects/TIX/ship/releases?release=tix-release-20", "quartzlight"],
       ["/api/projects/TIX/ship/tests/cases/:caseNumber", "velvetquay"],
       ["/api/projects/TIX/ship/tests/runs/:run", "pewterword"],
       ["/api/items/:key/tests", "quartzlight"],

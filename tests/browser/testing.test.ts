@@ -191,3 +191,42 @@ test("who only watches sees what was tested and can say nothing", async () => {
   await ines.press("Keep it");
   await ines.reads("There is a suite fares already.");
 });
+
+test("a release says what stands against it, its notes are written, it goes out and comes back", async () => {
+  const ines = await browser.person(app.address(), "Ines Dahl");
+  await ines.open("/p/TIX/ship/releases");
+  const against = () => ines.page.$$eval(".against-rows li", (all) => all.length);
+  const all = await against();
+  expect(all).toBeGreaterThan(1);
+  await ines.press("1 wait for review");
+  await ines.page.waitForFunction(() => document.querySelectorAll(".against-rows li").length === 1);
+  await ines.press("1 wait for review");
+  const notes = "aside[aria-label=Notes]";
+  await ines.click(`${notes} .notes-lines button`);
+  const field = `${notes} textarea`;
+  await ines.page.waitForSelector(field);
+  await ines.page.click(field, { count: 3 });
+  await ines.page.type(field, "The seat stays yours on the way back.");
+  await ines.press("Keep it", "//aside[@aria-label='Notes']");
+  await ines.reads(/The notes say it of TIX-\d+\./);
+  await ines.reads("The seat stays yours on the way back.", notes);
+  await ines.press("Undo");
+  await ines.page.waitForFunction(
+    () => !document.querySelector("aside[aria-label=Notes]")!.textContent!.includes("stays yours"),
+  );
+  await ines.press("It is out");
+  const form = "form[aria-label='It is out']";
+  await ines.reads(/are not finished\. Each of them/, form);
+  const [key] = await ines.page.$$eval(`${form} .out-rows .key`, (found) =>
+    found.map((one) => one.textContent!),
+  );
+  await ines.choose(`What becomes of ${key}`, "stays in it, open");
+  await ines.press("It is out", "//form[@aria-label='It is out']");
+  await ines.reads(/is out\. \d+ unfinished leave it\./);
+  await ines.reads("Notes, as they went out", notes);
+  // The others leave by themselves, in a job that goes on without the page.
+  await ines.page.waitForFunction(() => document.querySelectorAll(".against-rows li").length === 1);
+  expect(await ines.text(".against-rows li")).toContain(key);
+  await ines.press("It is not out");
+  await ines.reads("Notes, as they will be read", notes);
+});

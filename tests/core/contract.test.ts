@@ -20,6 +20,7 @@ import { listContract } from "@/core/item/list/contract";
 import { healthContract, peopleContract, sessionContract } from "@/core/people/contract";
 import { planContract } from "@/core/plan/contract";
 import { shipContract } from "@/core/ship/contract";
+import { releaseContract } from "@/core/ship/release/contract";
 import { testingContract } from "@/core/ship/testing/contract";
 import { timelineContract } from "@/core/timeline/contract";
 import { timeContract } from "@/core/time/contract";
@@ -46,6 +47,7 @@ const ALL: Contract[] = [
   peopleContract,
   planContract,
   shipContract,
+  releaseContract,
   testingContract,
   reportContract,
   requesterContract,

@@ -174,6 +174,12 @@ export const PROJECT_PLACES: readonly ProjectPlace[] = [
     needs: "read project",
     also: ["Ship", "what is where", "deploy", "live", "test", "frozen days", "pipeline"],
   },
+  {
+    name: "Releases going out",
+    path: "/ship/releases",
+    needs: "read project",
+    also: ["release notes", "what stands against it", "readiness", "it is out"],
+  },
   { name: "Learn", path: "/learn", needs: "read flow", also: ["charts", "flow figures"] },
 ];
 

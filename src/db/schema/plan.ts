@@ -71,6 +71,8 @@ export const release = pgTable(
     startsOn: date("starts_on", { mode: "string" }),
     dueOn: date("due_on", { mode: "string" }),
     releasedAt: instant("released_at"),
+    /** Its notes as they were when it went out, in Markdown. */
+    outNotes: text("out_notes"),
     removedAt: instant("removed_at"),
   },
   (t) => [

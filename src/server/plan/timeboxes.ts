@@ -212,7 +212,8 @@ async function storeRelease(
     .values({ ...values, ...ownerOf(editing), releasedAt })
     .onConflictDoUpdate({
       target: release.id,
-      set: { ...values, releasedAt },
+      // What is not out after all has no notes that went out.
+      set: { ...values, releasedAt, ...(released ? {} : { outNotes: null }) },
       setWhere: ownedBy(release, editing),
     })
     .returning({ id: release.id });

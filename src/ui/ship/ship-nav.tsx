@@ -5,6 +5,7 @@ const PLACES: readonly Place[] = [
   { path: "/reviews", title: "Reviews" },
   { path: "/tests", title: "Tests" },
   { path: "/environments", title: "Environments" },
+  { path: "/releases", title: "Releases" },
 ];
 
 /** The places of Ship. */

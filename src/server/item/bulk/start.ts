@@ -51,7 +51,7 @@ async function makeJob({ viewer, ground }: EnteredList, job: NewJob): Promise<vo
 type Head = Omit<typeof bulkJob.$inferInsert, "state">;
 
 /** A job with its items in the order in which they are done; one that is there already stays. */
-async function storeJob(tx: Transaction, head: Head, itemIds: readonly string[]): Promise<void> {
+export async function storeJob(tx: Transaction, head: Head, itemIds: readonly string[]): Promise<void> {
   const made = await tx
     .insert(bulkJob)
     .values({ ...head, state: "waiting" })

@@ -3,7 +3,7 @@ import type { QueueRow, RunNamed, TestQueue } from "@/core/ship/testing/testing-
 import { TESTED_WORDS } from "@/core/ship/testing/case-standing";
 import { span } from "@/ui/kit/time";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
-import type { Chosen } from "./tests-screen";
+import type { Chosen } from "./chosen";
 
 /** What waits to be tested, and what is being tested: what somebody is at comes first. */
 export function QueueList({

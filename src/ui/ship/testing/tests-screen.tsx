@@ -3,17 +3,12 @@ import Link from "next/link";
 import { useRouter, useSearchParams } from "next/navigation";
 import type { TestQueue } from "@/core/ship/testing/testing-view";
 import { useScreenKeys } from "@/ui/kit/use-screen-keys";
+import type { Chosen } from "./chosen";
 import { QueueList } from "./queue-list";
 import { RunAside } from "./run-aside";
 import { RunPane } from "./run-pane";
 import { StartPane } from "./start-pane";
 import { useTestQueue } from "./use-test-queue";
-
-/** What is looked at: an item that is to be tested, or a run. */
-export interface Chosen {
-  item?: string;
-  run?: number;
-}
 
 /** The tester's queue, with what is being tested beside it. */
 export function TestsScreen({ initial }: { initial: TestQueue }) {

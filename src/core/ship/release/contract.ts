@@ -1,0 +1,28 @@
+import { z } from "zod";
+import { answered, contract, DONE } from "@/core/contract/contract";
+import { noteBody, outBody, type ReleasePage } from "./release-page";
+
+export const releaseContract = {
+  /** What is in a release, what stands against it, and what its notes say. */
+  page: contract({
+    method: "GET",
+    path: "/api/projects/:key/ship/releases",
+    query: z.object({ release: z.string().max(64).optional() }),
+    answer: answered<ReleasePage>(),
+    kept: "release page",
+  }),
+  /** Says what the notes say of an item, or that they leave it out. */
+  note: contract({
+    method: "POST",
+    path: "/api/projects/:key/ship/releases/:release/notes",
+    body: noteBody,
+    answer: DONE,
+  }),
+  /** Says that it is out, and what becomes of what is not finished; or that it is not. */
+  out: contract({
+    method: "POST",
+    path: "/api/projects/:key/ship/releases/:release/out",
+    body: outBody,
+    answer: answered<{ moving: number }>(),
+  }),
+};

@@ -1,0 +1,81 @@
+import { z } from "zod";
+import type { Day } from "@/core/calendar/month";
+import type { Instant } from "@/core/calendar/instant";
+import type { BurnUpDayView, ReleaseLine } from "@/core/plan/release-view";
+import type { Until } from "@/core/plan/reach-view";
+import type { StateKind } from "@/core/workflow/state";
+import type { Against } from "./readiness";
+import type { ReleaseNote } from "./release-notes";
+
+/** An item of a release with what stands against it. */
+export interface ReadinessRow {
+  id: string;
+  key: string;
+  title: string;
+  typeId: string;
+  version: number;
+  stateName: string;
+  stateKind: StateKind;
+  assignee: string | null;
+  against: Against[];
+}
+
+/** How many items of a release are in a state. */
+export interface ReleaseStage {
+  stateName: string;
+  kind: StateKind;
+  /** All of them, also those that whoever looks may not see. */
+  n: number;
+  ids: string[];
+}
+
+/** A release as those see it who send it out. */
+export interface ReleasePage {
+  project: { key: string; name: string; zone: string };
+  today: Day;
+  /** Those to come, and the last ones that are out. */
+  releases: Pick<ReleaseLine, "id" | "name" | "dueOn" | "releasedAt">[];
+  /** Null where there is none. */
+  release: ReleaseLine | null;
+  until: Until | null;
+  days: BurnUpDayView[];
+  stages: ReleaseStage[];
+  /** What can go out as it is. */
+  ready: number;
+  /** What stands against it, by item, the gravest first. */
+  rows: ReadinessRow[];
+  notes: ReleaseNote[];
+  /** How many of its items whoever looks may not see. */
+  unseen: number;
+  /** Its notes as they went out; null while it has not. */
+  outNotes: string | null;
+  /** How many people reported what is in it. */
+  reporters: number;
+  /** The release after it that unfinished items may go to. */
+  next: { id: string; name: string } | null;
+  rights: { plan: boolean };
+  now: Instant;
+}
+
+/** What becomes of an unfinished item when its release goes out. */
+export const UNFINISHED = ["next release", "no release", "stays"] as const;
+export type Unfinished = (typeof UNFINISHED)[number];
+
+const MOST_NOTE = 1_000;
+
+export const noteBody = z.object({
+  itemId: z.uuid(),
+  words: z.string().max(MOST_NOTE, `Use at most ${MOST_NOTE.toLocaleString("en")} characters.`),
+  internal: z.boolean(),
+});
+
+export const outBody = z.object({
+  /** By it what becomes of the items is known when it is sent twice. */
+  id: z.uuid(),
+  out: z.boolean(),
+  /** Of all that is not finished. */
+  unfinished: z.enum(UNFINISHED).default("stays"),
+  /** Of some another one, by their ids. */
+  except: z.record(z.uuid(), z.enum(UNFINISHED)).default({}),
+});
+export type OutBody = z.output<typeof outBody>;

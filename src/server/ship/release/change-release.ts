@@ -1,0 +1,142 @@
+import { and, eq, isNull, ne } from "drizzle-orm";
+import type { z } from "zod";
+import { v7 as newId } from "uuid";
+import { notesMarkdown } from "@/core/ship/release/release-notes";
+import type { noteBody, OutBody, Unfinished } from "@/core/ship/release/release-page";
+import { plainChange } from "@/core/workflow/design-change";
+import { transact, type Transaction } from "@/db/connection";
+import { item, release, releaseNote } from "@/db/schema";
+import { storeJob } from "../../item/bulk/start";
+import { enterProject, seesAnywhere, type ProjectAccess } from "../../people/access";
+import type { Viewer } from "../../people/viewer";
+import { invalid, notFound } from "../../refused";
+import { loadReleases } from "../../plan/timeboxes";
+import { announceDesign } from "../../workflow/announce";
+import { keepDesignChange } from "../../workflow/design-history";
+import { readReleasePage } from "./read-release";
+
+/** A release of a project. */
+interface OfRelease {
+  /** Of the project. */
+  key: string;
+  release: string;
+}
+
+/** Enters a project to change one of its releases, which is locked. @throws Refused */
+async function enterRelease(
+  tx: Transaction,
+  viewer: Viewer,
+  { key, release: id }: OfRelease,
+): Promise<{ access: ProjectAccess; row: typeof release.$inferSelect }> {
+  const access = await enterProject({
+    ...{ reader: tx, viewer, where: { key }, action: "plan work" },
+  });
+  const listed = await loadReleases(tx, access.project.id);
+  if (!listed.some((one) => one.id === id)) throw notFound("release");
+  const [row] = await tx.select().from(release).where(eq(release.id, id)).for("update");
+  return { access, row };
+}
+
+/** Says what the notes say of an item, or that they leave it out. @throws Refused */
+export async function writeNote(
+  viewer: Viewer,
+  at: OfRelease,
+  { itemId, words, internal }: z.output<typeof noteBody>,
+  now = Date.now(),
+): Promise<void> {
+  await transact(async (tx) => {
+    const { access } = await enterRelease(tx, viewer, at);
+    const [found] = await tx
+      .select({ id: item.id })
+      .from(item)
+      .where(and(eq(item.id, itemId), eq(item.releaseId, at.release), seesAnywhere(tx, viewer)));
+    if (!found) throw notFound("item");
+    const said = { words: words.trim(), internal, byId: viewer.personId, at: now };
+    await tx
+      .insert(releaseNote)
+      .values({ releaseId: at.release, itemId, ...said })
+      .onConflictDoUpdate({ target: [releaseNote.releaseId, releaseNote.itemId], set: said });
+    await announceDesign(tx, access.project.id, { kind: "plan changed", data: {} });
+  });
+}
+
+/**
+ * Says that a release is out, with its notes as they are then; what is not finished goes where it is said, in
+ * jobs that can be taken back. Or says that it is not out after all. @throws Refused
+ */
+export async function setOut(
+  viewer: Viewer,
+  at: OfRelease,
+  body: OutBody,
+  now = Date.now(),
+): Promise<{ moving: number }> {
+  // Whoever sends it out writes for those outside: what they may not see stands in no notes.
+  const page = await readReleasePage(viewer, at.key, at.release, now);
+  return transact(async (tx) => {
+    const { access, row } = await enterRelease(tx, viewer, at);
+    const isOut = row.releasedAt !== null;
+    if (isOut === body.out) return { moving: 0 };
+    const outNotes = body.out ? notesMarkdown(row.name, page.notes.filter(finished)) : null;
+    await tx
+      .update(release)
+      .set({ releasedAt: body.out ? now : null, outNotes })
+      .where(eq(release.id, row.id));
+    const projectId = access.project.id;
+    await keepDesignChange(
+      tx,
+      { projectId, byId: viewer.personId, at: now },
+      plainChange("sprints and releases", `said that ${row.name} is ${body.out ? "" : "not "}out`),
+    );
+    const moving = body.out ? await moveUnfinished(tx, viewer, access, { body, page, now }) : 0;
+    await announceDesign(tx, projectId, { kind: "plan changed", data: {} });
+    return { moving };
+  });
+}
+
+const finished = (note: { finished: boolean }): boolean => note.finished;
+
+/** Jobs for what is not finished: those that go to the next release, and those that go to none. */
+async function moveUnfinished(
+  tx: Transaction,
+  viewer: Viewer,
+  { project }: ProjectAccess,
+  {
+    body,
+    page,
+    now,
+  }: { body: OutBody; page: Awaited<ReturnType<typeof readReleasePage>>; now: number },
+): Promise<number> {
+  const open = await tx
+    .select({ id: item.id })
+    .from(item)
+    .where(
+      and(
+        eq(item.releaseId, page.release!.id),
+        eq(item.projectId, project.id),
+        isNull(item.withdrawnAt),
+        ne(item.stateKind, "finished"),
+        seesAnywhere(tx, viewer),
+      ),
+    );
+  const answerOf = (id: string): Unfinished => body.except[id] ?? body.unfinished;
+  let moving = 0;
+  for (const [answer, releaseId] of [
+    ["next release", page.next?.id ?? null],
+    ["no release", null],
+  ] as const) {
+    const ids = open.map(({ id }) => id).filter((id) => answerOf(id) === answer);
+    if (ids.length === 0) continue;
+    if (answer === "next release" && releaseId === null)
+      throw invalid("There is no release after this one.", "Make one first, or choose otherwise.");
+    await storeJob(
+      tx,
+      {
+        ...{ id: newId(), projectId: project.id, personId: viewer.personId, madeAt: now },
+        doing: { kind: "set", changes: { releaseId }, own: {} },
+      },
+      ids,
+    );
+    moving += ids.length;
+  }
+  return moving;
+}

@@ -1,0 +1,218 @@
+import { and, eq, inArray, isNull, lt, notInArray, sql } from "drizzle-orm";
+import { dayNumber, isoDate } from "@/core/calendar/zone";
+import { grouped } from "@/core/item/grouped";
+import { UNIT_LEVEL } from "@/core/item/item-type";
+import { environmentKey } from "@/core/ship/environment";
+import { daysThere } from "@/core/ship/open-work";
+import { againstOf, byGravity, isReady, type ReleaseFacts } from "@/core/ship/release/readiness";
+import type { ReadinessRow, ReleasePage, ReleaseStage } from "@/core/ship/release/release-page";
+import type { ReleaseNote } from "@/core/ship/release/release-notes";
+import { presencesOf } from "@/core/ship/what-is-where";
+import { meaningOf } from "@/core/workflow/state-meaning";
+import { database, type Reader } from "@/db/connection";
+import { block, item, itemType, release, releaseNote, report } from "@/db/schema";
+import { readIds, readRows } from "../../item/list/read";
+import type { ItemRow } from "../../item/rows";
+import { enterProject, seesAnywhere } from "../../people/access";
+import { roster } from "../../people/roster";
+import type { Viewer } from "../../people/viewer";
+import { readRelease, readReleases } from "../../plan/releases";
+import { loadProjectWorkflows } from "../../workflow/load";
+import { environmentsOf } from "../environments";
+import { ofRepositories, readPresence } from "../presence";
+import { runsOfItems } from "../testing/run-views";
+import { testedItems } from "../testing/tested-items";
+
+const MOST = 3_000;
+/** So many of those that are out can be looked at here; the others stand in Plan. */
+const OUT_OFFERED = 6;
+
+/**
+ * A release as those see it who send it out: the one that is meant, else the next one to come.
+ * @throws Refused
+ */
+export async function readReleasePage(
+  viewer: Viewer,
+  projectKey: string,
+  wanted: string | undefined,
+  now = Date.now(),
+): Promise<ReleasePage> {
+  const reader = database();
+  const where = { key: projectKey };
+  const access = await enterProject({ reader, viewer, where, action: "read project" });
+  const { id: projectId, key, name, zone } = access.project;
+  const { releases } = await readReleases(viewer, projectKey, now);
+  const toCome = releases.filter(({ releasedAt }) => releasedAt === null);
+  const out = releases.filter(({ releasedAt }) => releasedAt !== null);
+  const line = releases.find(({ id }) => id === wanted) ?? toCome[0] ?? out[0] ?? null;
+  const page = {
+    project: { key, name, zone },
+    today: isoDate(dayNumber(now, zone)),
+    releases: [...toCome, ...out.filter((one, i) => i < OUT_OFFERED || one === line)].map(
+      ({ id, name: called, dueOn, releasedAt }) => ({ id, name: called, dueOn, releasedAt }),
+    ),
+    next: toCome.find(({ id }) => id !== line?.id) ?? null,
+    rights: { plan: access.may("plan work") && access.may("edit item") },
+    now,
+  };
+  const next = page.next && { id: page.next.id, name: page.next.name };
+  if (!line)
+    return {
+      ...{ ...page, next, release: null, until: null, days: [], stages: [], ready: 0, rows: [] },
+      ...{ notes: [], unseen: 0, outNotes: null, reporters: 0 },
+    };
+  // Tasks go with what they stand under: nobody outside reads of them, and they are no items of their own.
+  const tasks = reader.select({ id: itemType.id }).from(itemType).where(tasksOf(projectId));
+  const inside = and(
+    eq(item.releaseId, line.id),
+    isNull(item.withdrawnAt),
+    notInArray(item.typeId, tasks),
+  )!;
+  const seen = and(inside, seesAnywhere(reader, viewer))!;
+  const [plan, ids, all, [stored], reporters] = await Promise.all([
+    readRelease(viewer, projectKey, line.id, now),
+    readIds({ reader, where: seen }, MOST),
+    reader
+      .select({ stateId: item.stateId, n: sql<number>`count(*)::int` })
+      .from(item)
+      .where(inside)
+      .groupBy(item.stateId),
+    reader.select({ outNotes: release.outNotes }).from(release).where(eq(release.id, line.id)),
+    reportersOf(reader, inside),
+  ]);
+  const items = await readRows(reader, { ids });
+  const { rows, notes } = await readinessOf(reader, {
+    ...{ projectId, key, zone, releaseId: line.id, items, now },
+  });
+  return {
+    ...{ ...page, next, release: line, until: plan.until, days: plan.days },
+    stages: await stagesOf(reader, projectId, all, items),
+    ready: rows.filter((row) => isReady(row, row.against)).length,
+    rows: rows
+      .filter(({ against }) => against.some(({ kind }) => kind !== "no words"))
+      .toSorted((a, b) => byGravity(a.against, b.against)),
+    ...{ notes, unseen: all.reduce((sum, { n }) => sum + n, 0) - ids.length },
+    ...{ outNotes: stored.outNotes, reporters },
+  };
+}
+
+/** The types whose items are parts of others. */
+const tasksOf = (projectId: string) =>
+  and(eq(itemType.projectId, projectId), lt(itemType.level, UNIT_LEVEL));
+
+/** How many people reported what is in a release: a fact of it, whoever looks. */
+async function reportersOf(reader: Reader, inside: ReturnType<typeof and>): Promise<number> {
+  const ids = reader.select({ id: item.id }).from(item).where(inside);
+  const [{ n }] = await reader
+    .select({ n: sql<number>`count(distinct lower(${report.mail}))::int` })
+    .from(report)
+    .where(and(inArray(report.itemId, ids), sql`${report.mail} <> ''`));
+  return n;
+}
+
+/** The states that its items are in, in the order of the process. */
+async function stagesOf(
+  reader: Reader,
+  projectId: string,
+  counts: readonly { stateId: string; n: number }[],
+  items: readonly ItemRow[],
+): Promise<ReleaseStage[]> {
+  const workflows = await loadProjectWorkflows(reader, projectId);
+  const states = workflows.flatMap(({ states: all }) =>
+    all.toSorted((a, b) => a.position - b.position),
+  );
+  const byState = grouped(items, ({ stateId }) => stateId);
+  const drawn = new Map<string, ReleaseStage>();
+  for (const { id, name, kind } of states) {
+    const n = counts.find(({ stateId }) => stateId === id)?.n ?? 0;
+    if (n === 0) continue;
+    // Types may have workflows of their own with states of the same name.
+    const known = drawn.get(`${name} ${kind}`) ?? { stateName: name, kind, n: 0, ids: [] };
+    known.n += n;
+    known.ids.push(...(byState.get(id) ?? []).map((one) => one.id));
+    drawn.set(`${name} ${kind}`, known);
+  }
+  return [...drawn.values()].toSorted((a, b) => ORDER[a.kind] - ORDER[b.kind]);
+}
+
+/** What waits and what is worked on stand in the order of the process, between what is not begun and done. */
+const ORDER = { unstarted: 0, waiting: 1, working: 1, finished: 2 } as const;
+
+interface Reading {
+  projectId: string;
+  /** Of the project. */
+  key: string;
+  zone: string;
+  releaseId: string;
+  items: readonly ItemRow[];
+  now: number;
+}
+
+async function readinessOf(
+  reader: Reader,
+  { projectId, key, zone, releaseId, items, now }: Reading,
+): Promise<{ rows: ReadinessRow[]; notes: ReleaseNote[] }> {
+  const ids = items.map(({ id }) => id);
+  const [workflows, { people }, tested, presence, environments, blocks, written, runs] =
+    await Promise.all([
+      loadProjectWorkflows(reader, projectId),
+      roster(reader, projectId),
+      testedItems(reader, ids),
+      readPresence(reader, ids),
+      environmentsOf(reader, projectId),
+      reader
+        .select({ itemId: block.itemId, cause: block.cause })
+        .from(block)
+        .where(and(sql`${block.itemId} = any(${sql.param(ids)}::uuid[])`, isNull(block.liftedAt))),
+      reader.select().from(releaseNote).where(eq(releaseNote.releaseId, releaseId)),
+      runsOfItems(reader, ids),
+    ]);
+  const states = new Map(
+    workflows.flatMap(({ states: all }) =>
+      all.map((state) => [state.id, { ...state, ...meaningOf(state, all) }] as const),
+    ),
+  );
+  const live = environments.findIndex((one) => one.live);
+  const acceptance = live > 0 ? environments[live - 1] : null;
+  const notes = items.map((row): ReleaseNote => {
+    const own = written.find(({ itemId }) => itemId === row.id);
+    return {
+      ...{ itemId: row.id, key: `${key}-${row.number}`, title: row.title, typeId: row.typeId },
+      words: own?.words ?? "",
+      // What only some may see is told to nobody outside unless somebody says so.
+      internal: own?.internal ?? row.restricted,
+      finished: row.stateKind === "finished",
+    };
+  });
+  const rows = items.map((row, i): ReadinessRow => {
+    const state = states.get(row.stateId);
+    const commits = presence.merged.get(row.id) ?? [];
+    const whole = new Set(
+      presencesOf(commits, presence.standings, ofRepositories(presence.parts, commits))
+        .filter((one) => one.whole)
+        .map(({ environment }) => environment),
+    );
+    const last = runs.find(({ run }) => run.itemId === row.id && run.endedAt !== null);
+    const facts: ReleaseFacts = {
+      ...{ stateKind: row.stateKind, stateName: state?.name ?? "elsewhere" },
+      days: daysThere(row.enteredStateAt, zone, now),
+      ...{ ofReview: state?.ofReview ?? false, assigned: row.assigneeId !== null },
+      blocked: blocks.find(({ itemId }) => itemId === row.id)?.cause ?? null,
+      openChanges: row.outside.changes.filter(({ status }) => status === "open").length,
+      merged: commits.length > 0,
+      onAcceptance: acceptance && whole.has(environmentKey(acceptance.name)),
+      acceptance: acceptance?.name ?? "",
+      tested: tested.get(row.id)!.tested,
+      failed: last?.named.failed ?? "",
+      hasWords: notes[i].internal || notes[i].words.trim() !== "",
+    };
+    return {
+      ...{ id: row.id, key: notes[i].key, title: row.title, typeId: row.typeId },
+      version: row.version,
+      ...{ stateName: facts.stateName, stateKind: row.stateKind },
+      assignee: people.find(({ id }) => id === row.assigneeId)?.name ?? null,
+      against: againstOf(facts),
+    };
+  });
+  return { rows, notes };
+}

@@ -1,0 +1,122 @@
+"use client";
+import { useState } from "react";
+import { AGAINST, type AgainstKind } from "@/core/ship/release/readiness";
+import type { ReadinessRow } from "@/core/ship/release/release-page";
+import { Button, TextButton } from "@/ui/kit/button";
+import { usePanel } from "@/ui/kit/panel-context";
+import { TypeGlyph } from "@/ui/kit/type-glyph";
+import type { ReleasePageHandle } from "./use-release-page";
+
+/** So many stand there before the others are asked for. */
+const SHOWN = 12;
+
+/** What stands against each item, the gravest first; a press on a reason shows those alone. */
+export function AgainstList({ handle }: { handle: ReleasePageHandle }) {
+  const { view } = handle;
+  const [only, setOnly] = useState<AgainstKind | null>(null);
+  const [all, setAll] = useState(false);
+  const has = (kind: AgainstKind) => (row: ReadinessRow) =>
+    row.against.some((one) => one.kind === kind);
+  const kinds = AGAINST.flatMap((kind) => {
+    const n = view.rows.filter(has(kind)).length;
+    return n > 0 && kind !== "no words" ? [{ kind, n }] : [];
+  });
+  const rows = only === null ? view.rows : view.rows.filter(has(only));
+  const shown = all ? rows : rows.slice(0, SHOWN);
+  return (
+    <section aria-label="What stands against it" className="mb-5">
+      <div className="mb-1 flex flex-wrap items-baseline gap-x-3">
+        <h2 className="text-[15px]">
+          What stands against it{" "}
+          <span className="font-display text-alarm tabular-nums">{view.rows.length}</span>
+        </h2>
+        <p className="flex flex-wrap gap-x-3 text-[12.5px]">
+          {kinds.map(({ kind, n }) => (
+            <TextButton
+              key={kind}
+              aria-pressed={only === kind}
+              className={only === kind ? "font-semibold" : ""}
+              onClick={() => setOnly(only === kind ? null : kind)}
+            >
+              {n} {KIND_WORDS[kind]}
+            </TextButton>
+          ))}
+        </p>
+      </div>
+      {view.rows.length === 0 ? (
+        <p className="text-ink-soft">Nothing: {view.ready} can go out as they are.</p>
+      ) : (
+        <ul className="against-rows">
+          {shown.map((row) => (
+            <AgainstRow key={row.id} row={row} handle={handle} />
+          ))}
+        </ul>
+      )}
+      {rows.length > shown.length && (
+        <TextButton className="mt-1 text-[13px]" onClick={() => setAll(true)}>
+          {rows.length - shown.length} more
+        </TextButton>
+      )}
+      {view.unseen > 0 && (
+        <p className="text-[12.5px] text-ink-soft">
+          and {view.unseen} in it that you may not see; the counts have them too
+        </p>
+      )}
+    </section>
+  );
+}
+
+const KIND_WORDS: Record<AgainstKind, string> = {
+  blocked: "blocked",
+  failed: "failed",
+  "not begun": "not begun",
+  nobody: "without anybody",
+  open: "being worked on",
+  "not reviewed": "wait for review",
+  "not merged": "not merged",
+  "not on acceptance": "not on acceptance",
+  "not tested": "not tested",
+  "no case": "without a test",
+  stale: "changed since tested",
+  "no words": "without words",
+};
+
+function AgainstRow({ row, handle }: { row: ReadinessRow; handle: ReleasePageHandle }) {
+  const { openItem } = usePanel();
+  const { next, rights, release } = handle.view;
+  const said = row.against.filter(({ kind }) => kind !== "no words");
+  const mayMove = rights.plan && next !== null && release!.releasedAt === null;
+  return (
+    <li data-key={row.key}>
+      <button type="button" className="against-item" onClick={() => openItem(row.key)}>
+        <TypeGlyph typeId={row.typeId} />
+        <span className="key shrink-0">{row.key}</span>
+        <span className="truncate font-semibold">{row.title}</span>
+      </button>
+      <span className="min-w-0 text-[12.5px]">
+        <b className="text-alarm">{said[0]?.words}</b>
+        {said.length > 1 && (
+          <span className="text-ink-soft">
+            {" · "}
+            {said
+              .slice(1)
+              .map(({ words }) => words)
+              .join(" · ")}
+          </span>
+        )}
+      </span>
+      {mayMove && row.stateKind !== "finished" ? (
+        <Button
+          small
+          aria-label={`${row.key} goes to ${next.name}`}
+          title={`To ${next.name}`}
+          onClick={() => void handle.put(row, next)}
+        >
+          Next release
+        </Button>
+      ) : (
+        <span />
+      )}
+    </li>
+  );
+}

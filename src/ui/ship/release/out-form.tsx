@@ -1,0 +1,102 @@
+"use client";
+import { useState } from "react";
+import { UNFINISHED, type ReadinessRow, type Unfinished } from "@/core/ship/release/release-page";
+import { Choice } from "@/ui/kit/check";
+import { FormFooter } from "@/ui/kit/form-footer";
+import { problemWords } from "@/ui/kit/request";
+import { Select } from "@/ui/kit/select";
+import type { ReleasePageHandle } from "./use-release-page";
+
+/** Asks once what becomes of all that is not finished, with another answer for some. */
+export function OutForm({ handle, onLeave }: { handle: ReleasePageHandle; onLeave: () => void }) {
+  const { view, goOut } = handle;
+  const open = view.rows.filter(({ stateKind }) => stateKind !== "finished");
+  const [unfinished, setUnfinished] = useState<Unfinished>(view.next ? "next release" : "stays");
+  const [except, setExcept] = useState<Record<string, Unfinished>>({});
+  const [problem, setProblem] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const wordsOf: Record<Unfinished, string> = {
+    "next release": view.next ? `goes to ${view.next.name}` : "goes to the next release",
+    "no release": "leaves it, for no release",
+    stays: "stays in it, open",
+  };
+  const offered = UNFINISHED.filter((one) => one !== "next release" || view.next !== null);
+  const send = async () => {
+    setBusy(true);
+    const wrong = await goOut(unfinished, except);
+    setBusy(false);
+    if (wrong) return setProblem(problemWords(wrong));
+    onLeave();
+  };
+  const said = view.notes.filter(({ internal, finished }) => finished && !internal).length;
+  return (
+    <form
+      aria-label="It is out"
+      className="flex flex-col gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void send();
+      }}
+    >
+      <p className="text-[13px]">
+        Its notes are kept as they are now: {said} {said === 1 ? "line" : "lines"} of what is
+        finished. {open.length === 0 && "Everything in it is finished."}
+      </p>
+      {open.length > 0 && (
+        <>
+          <div role="group" aria-label="What is not finished" className="flex flex-col gap-1">
+            <p className="text-[13px] font-semibold">
+              {open.length} {open.length === 1 ? "is" : "are"} not finished. Each of them
+            </p>
+            {offered.map((one) => (
+              <Choice
+                key={one}
+                name="unfinished"
+                checked={unfinished === one}
+                onChange={() => setUnfinished(one)}
+              >
+                {wordsOf[one]}
+              </Choice>
+            ))}
+          </div>
+          <ul className="out-rows">
+            {open.map((row) => (
+              <Exception
+                key={row.id}
+                row={row}
+                value={except[row.id] ?? unfinished}
+                options={offered.map((one) => ({ value: one, label: wordsOf[one] }))}
+                onChange={(answer) => setExcept({ ...except, [row.id]: answer })}
+              />
+            ))}
+          </ul>
+        </>
+      )}
+      <FormFooter send="It is out" busy={busy} problem={problem} onLeave={onLeave} />
+    </form>
+  );
+}
+
+const Exception = ({
+  row,
+  value,
+  options,
+  onChange,
+}: {
+  row: ReadinessRow;
+  value: Unfinished;
+  options: { value: Unfinished; label: string }[];
+  onChange: (answer: Unfinished) => void;
+}) => (
+  <li>
+    <span className="min-w-0 truncate text-[13px]">
+      <span className="key">{row.key}</span> {row.title}
+    </span>
+    <Select
+      label={`What becomes of ${row.key}`}
+      value={value}
+      options={options}
+      onChange={onChange}
+    />
+  </li>
+);

@@ -1,0 +1,131 @@
+import { randomUUID } from "node:crypto";
+import { eq } from "drizzle-orm";
+import type { OutBody } from "@/core/ship/release/release-page";
+import { database } from "@/db/connection";
+import { item } from "@/db/schema";
+import { doBulkChunk } from "@/server/item/bulk/chunk";
+import { editTimebox } from "@/server/plan/timeboxes";
+import { setOut, writeNote } from "@/server/ship/release/change-release";
+import { readReleasePage } from "@/server/ship/release/read-release";
+import { saveCase } from "@/server/ship/testing/cases";
+import { ANSWERS, itemIn, move, refusalOf, send } from "./setup/board";
+import { ARTHUR, INES, NOOR, OSKAR, TOMAS } from "./setup/people";
+import { givenTestDatabase } from "./setup/test-database";
+
+givenTestDatabase();
+jest.setTimeout(90_000);
+
+const TO_DEPLOY = ["Ready", "Building", "Waiting for review", "In review", "Waiting for test"];
+
+/** A release of its own, with items that stand in different places of the process. */
+async function releaseOf(name: string) {
+  const id = randomUUID();
+  await editTimebox(INES, "TIX", {
+    kind: "release",
+    release: { id, name, dueOn: "2027-01-10", released: false, why: "" },
+  });
+  const put = async (title: string, ...path: string[]) => {
+    const itemId = await itemIn(NOOR, title, ...path);
+    const read = async () => (await database().select().from(item).where(eq(item.id, itemId)))[0];
+    const { version: seenVersion, number } = await read();
+    await send(NOOR, itemId, { kind: "edit", seenVersion, changes: { releaseId: id } });
+    return { id: itemId, key: `TIX-${number}`, read };
+  };
+  const at = { key: "TIX", release: id };
+  return { id, at, put, page: (by = INES) => readReleasePage(by, "TIX", id) };
+}
+
+const live = (id: string) => move(NOOR, id, "Live", { ...ANSWERS, outcome: "delivered" });
+const out = (more: Partial<OutBody> = {}): OutBody => ({
+  ...{ id: randomUUID(), out: true, unfinished: "stays", except: {}, ...more },
+});
+
+test("what stands against it is said by item, the gravest first; what is finished is ready", async () => {
+  const release = await releaseOf("Crossing of ice");
+  const begun = await release.put("Colours of the map", "Ready", "Building");
+  const blocked = await release.put("Names of the quays", "Ready", "Building");
+  await send(NOOR, blocked.id, { kind: "block", cause: "No names yet", waitingFor: null });
+  const bare = await release.put("Seats for gulls");
+  const done = await release.put("Seats for dogs", ...TO_DEPLOY, "In test", "Ready to deploy");
+  await live(done.id);
+  await saveCase(NOOR, "TIX", {
+    ...{ id: randomUUID(), seenVersion: null, part: null, suiteId: null, itemKey: begun.key },
+    ...{ title: "Colours", before: "" },
+    steps: [{ id: randomUUID(), action: "Look", expected: "" }],
+  });
+  const page = await release.page();
+  expect(page.rows.map(({ key, against }) => [key, against[0].kind])).toEqual([
+    [blocked.key, "blocked"],
+    [bare.key, "not begun"],
+    [begun.key, "open"],
+  ]);
+  expect(page.rows[2].against.map(({ kind }) => kind)).toContain("not tested");
+  expect(page.rows[0].against.map(({ kind }) => kind)).toContain("no case");
+  expect([page.ready, page.unseen]).toEqual([1, 0]);
+  expect(page.stages.map(({ stateName, n }) => [stateName, n])).toEqual([
+    ["Backlog", 1],
+    ["Building", 2],
+    ["Live", 1],
+  ]);
+});
+
+test("notes are written and left out by who plans; what is hidden stands in nobody else's", async () => {
+  const release = await releaseOf("Crossing of fog");
+  const done = await release.put("Seats for dogs", ...TO_DEPLOY, "In test", "Ready to deploy");
+  const hidden = await release.put("Secret of the quay");
+  await database().update(item).set({ restricted: true }).where(eq(item.id, hidden.id));
+  await writeNote(INES, release.at, { itemId: done.id, words: "Dogs may sit.", internal: false });
+  const page = await release.page();
+  expect(page.notes.map(({ key, words, internal }) => [key, words, internal])).toEqual(
+    expect.arrayContaining([
+      [done.key, "Dogs may sit.", false],
+      // Nobody outside reads of it unless somebody says so.
+      [hidden.key, "", true],
+    ]),
+  );
+  const theirs = await release.page(TOMAS);
+  expect([theirs.unseen, JSON.stringify(theirs).includes("Secret")]).toEqual([1, false]);
+  const note = { itemId: hidden.id, words: "x", internal: false };
+  expect(await refusalOf(writeNote(ARTHUR, release.at, note))).toBe("not allowed");
+  expect(await refusalOf(readReleasePage(OSKAR, "TIDE", undefined))).toBe("not found");
+  const elsewhere = await itemIn(NOOR, "In no release");
+  expect(await refusalOf(writeNote(INES, release.at, { ...note, itemId: elsewhere }))).toBe(
+    "not found",
+  );
+});
+
+test("it is out: its notes stay as they were, what is not finished goes where it is said, and all is taken back", async () => {
+  const release = await releaseOf("Crossing of wind");
+  const next = (await release.page()).next!;
+  const done = await release.put("Seats for dogs", ...TO_DEPLOY, "In test", "Ready to deploy");
+  await live(done.id);
+  const [goes, leaves, stays] = [
+    await release.put("One", "Ready"),
+    await release.put("Two", "Ready"),
+    await release.put("Three", "Ready"),
+  ];
+  const except = { [leaves.id]: "no release", [stays.id]: "stays" } as const;
+  const answer = out({ unfinished: "next release", except });
+  expect(await refusalOf(setOut(ARTHUR, release.at, answer))).toBe("not allowed");
+  expect(await setOut(INES, release.at, answer)).toEqual({ moving: 2 });
+  // Sent once more nothing happens once more.
+  expect(await setOut(INES, release.at, answer)).toEqual({ moving: 0 });
+  while ((await doBulkChunk()) > 0);
+  const releases = await Promise.all(
+    [goes, leaves, stays, done].map(async ({ read }) => (await read()).releaseId),
+  );
+  expect(releases).toEqual([next.id, null, release.id, release.id]);
+  const page = await release.page();
+  expect(page.release!.releasedAt).not.toBeNull();
+  expect(page.outNotes).toBe("# Crossing of wind\n\n## New\n\n- Seats for dogs\n");
+  await writeNote(INES, release.at, { itemId: done.id, words: "Later", internal: false });
+  expect((await release.page()).outNotes).toContain("Seats for dogs");
+  await setOut(INES, release.at, out({ out: false }));
+  const back = await release.page();
+  expect([back.release!.releasedAt, back.outNotes]).toEqual([null, null]);
+});
+
+test("one that is not there leads to the next one to come", async () => {
+  const { release, releases } = await readReleasePage(INES, "TIX", "nothing-such");
+  expect(release!.id).toBe(releases.find(({ releasedAt }) => releasedAt === null)!.id);
+});
