@@ -14,9 +14,10 @@ import { useReadAgain } from "@/ui/kit/use-read-again";
 export function useReleasePage(initial: ReleasePage) {
   const client = useQueryClient();
   const router = useRouter();
-  const wanted = useSearchParams().get("release") ?? undefined;
+  // The one that was looked at first stays, also when it is no more the next one to come.
+  const wanted = useSearchParams().get("release") ?? initial.release?.id;
   const params = { key: initial.project.key };
-  const first = wanted === undefined || initial.release?.id === wanted;
+  const first = wanted === initial.release?.id;
   const { data: view = initial } = useQuery({
     ...queryOf(releaseContract.page, { params, query: { release: wanted } }),
     initialData: first ? initial : undefined,
