@@ -24,17 +24,6 @@ const click = (selector: string) => async (page: Page) => {
   await page.click(selector);
 };
 
-/** Opens a list of options, or a menu, and takes one. */
-const choose = (selector: string, option: string) => async (page: Page) => {
-  await click(selector)(page);
-  const taken = await page.waitForSelector(
-    `::-p-xpath(//*[@role="option" or @role="menuitem"][starts-with(normalize-space(.), "${option}")])`,
-  );
-  await taken!.focus();
-  await taken!.press("Enter");
-  await page.waitForFunction(() => !document.querySelector("[role=listbox],[role=menu]"));
-};
-
 const state = (name: string) => async (page: Page) => {
   await page.waitForSelector(".react-flow__node");
   await page.waitForNetworkIdle();
@@ -83,11 +72,19 @@ const PICTURES: Record<string, Picture> = {
   },
   changes: { path: "/p/TIX/ship" },
   environments: { path: "/p/TIX/ship/environments" },
+  release: { path: "/p/TIX/ship/releases" },
+  "test-run": {
+    path: "/p/TIX/ship/tests",
+    as: "lukas.pell",
+    before: async (page) => {
+      await page.waitForSelector(".run-step[data-active]");
+      await page.waitForNetworkIdle({ idleTime: 300 });
+    },
+  },
   "public-report-page": { path: "/report/TIX/report" },
   plan: { path: "/p/TIX/plan" },
   planning: { path: "/p/TIX/plan/planning" },
   waiting: { path: "/p/TIX/plan/waiting" },
-  room: { path: "/p/TIX/plan/room", dark: true },
   timeline: {
     path: "/p/TIX/flow",
     before: async (page) => {
@@ -104,27 +101,6 @@ const PICTURES: Record<string, Picture> = {
   },
   learn: { path: "/p/TIX/learn", before: (page) => page.waitForSelector(".recharts-surface") },
   design: { path: "/p/TIX/design", before: state("In review") },
-  "design-rules": {
-    path: "/p/TIX/design",
-    dark: true,
-    before: async (page) => {
-      await state("Building")(page);
-      await click("::-p-xpath(//section//li//button[starts-with(., 'Hand to review →')])")(page);
-      for (const rule of ["a comment is left", "a condition holds"])
-        await choose('button[aria-label="Demand that…"]', rule)(page);
-      await click("::-p-xpath(//button[.='Add a comparison'])")(page);
-      await choose(".condition-rule button[title='Fact']", "days in state")(page);
-      await page.waitForFunction(() =>
-        document.querySelector("h1 ~ p")?.textContent?.includes("draft stored"),
-      );
-      await click("::-p-xpath(//button[@role='tab'][.='Against the past'])")(page);
-      await click("::-p-xpath(//section[@aria-label='Against the past']//button[.='90 days'])")(
-        page,
-      );
-      await page.waitForSelector("section[aria-label='Against the past'] dl");
-    },
-    after: click("::-p-xpath(//button[.='Throw the draft away'])"),
-  },
 };
 
 async function main(): Promise<void> {
