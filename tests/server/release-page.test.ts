@@ -1,8 +1,10 @@
 import { randomUUID } from "node:crypto";
 import { eq } from "drizzle-orm";
 import type { OutBody } from "@/core/ship/release/release-page";
-import { database } from "@/db/connection";
-import { item } from "@/db/schema";
+import { database, transact } from "@/db/connection";
+import { item, mailOut } from "@/db/schema";
+import { followItem } from "@/server/intake/follow-up";
+import { readPrivatePage } from "@/server/intake/private-page";
 import { doBulkChunk } from "@/server/item/bulk/chunk";
 import { editTimebox } from "@/server/plan/timeboxes";
 import { setOut, writeNote } from "@/server/ship/release/change-release";
@@ -10,6 +12,7 @@ import { readReleasePage } from "@/server/ship/release/read-release";
 import { saveCase } from "@/server/ship/testing/cases";
 import { ANSWERS, itemIn, move, refusalOf, send } from "./setup/board";
 import { ARTHUR, INES, NOOR, OSKAR, TOMAS } from "./setup/people";
+import { accepting, sent, verdictOn } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
@@ -128,4 +131,58 @@ test("it is out: its notes stay as they were, what is not finished goes where it
 test("one that is not there leads to the next one to come", async () => {
   const { release, releases } = await readReleasePage(INES, "TIX", "nothing-such");
   expect(release!.id).toBe(releases.find(({ releasedAt }) => releasedAt === null)!.id);
+});
+
+describe("whoever reported something hears once", () => {
+  const letters = async (reportId: string) =>
+    (
+      await database()
+        .select({ body: mailOut.body, failed: mailOut.failed, itemId: mailOut.itemId })
+        .from(mailOut)
+        .where(eq(mailOut.reportId, reportId))
+    ).filter(({ itemId }) => itemId !== null);
+  const follow = (itemId: string) => transact((tx) => followItem(tx, itemId, Date.now(), true));
+  const reported = async (releaseId: string | null) => {
+    const row = await sent({ mail: [`${randomUUID().slice(0, 8)}@post.saltmarsh.example`] });
+    const { itemId } = await verdictOn(row.id, accepting({ releaseId, assigneeId: "noor" }));
+    for (const to of [...TO_DEPLOY, "In test", "Ready to deploy"]) await move(NOOR, itemId!, to);
+    await live(itemId!);
+    await follow(itemId!);
+    return { row, itemId: itemId! };
+  };
+
+  test("at its release, in its name; taken back with it while it is not sent", async () => {
+    const release = await releaseOf("Crossing of snow");
+    const { row } = await reported(release.id);
+    expect(await letters(row.id)).toEqual([]);
+    await setOut(INES, release.at, out());
+    const [letter, ...more] = await letters(row.id);
+    expect([letter.body.includes("part of Crossing of snow"), more]).toEqual([true, []]);
+    const page = async () =>
+      (await readPrivatePage(row.token)).messages.map(({ body }) => body).join("\n");
+    expect(await page()).toContain("It is out: what you reported is part of Crossing of snow.");
+    await setOut(INES, release.at, out({ out: false }));
+    expect((await letters(row.id)).map(({ failed }) => failed)).toEqual(["taken back"]);
+    expect(await page()).not.toContain("It is out");
+  });
+
+  test("at its end where it is in no release, and not again when that is out", async () => {
+    const release = await releaseOf("Crossing of hail");
+    const { row, itemId } = await reported(null);
+    expect(await letters(row.id)).toHaveLength(1);
+    const [{ version: seenVersion }] = await database()
+      .select()
+      .from(item)
+      .where(eq(item.id, itemId));
+    await send(NOOR, itemId, { kind: "edit", seenVersion, changes: { releaseId: release.id } });
+    // Said to be out where it is planned: the same as where it is sent out.
+    await editTimebox(INES, "TIX", {
+      kind: "release",
+      release: {
+        ...{ id: release.id, name: "Crossing of hail", dueOn: "2027-01-10" },
+        ...{ released: true, why: "" },
+      },
+    });
+    expect(await letters(row.id)).toHaveLength(1);
+  });
 });

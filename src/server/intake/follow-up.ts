@@ -12,6 +12,7 @@ import { item, project, report, reportMessage, reportVerdict, state } from "@/db
 import { takeBackEnd, writeToRequester } from "../mail/write";
 import { reportThroughDoor } from "./door";
 import { giveVerdict } from "./give-verdict";
+import { waitsForRelease } from "./released";
 import { loadRules } from "./rules";
 import { v7 as newId } from "uuid";
 
@@ -156,6 +157,7 @@ export async function followItem(
   if (moved && changed.stateKind === "finished" && isDelivered(changed.outcome))
     await wakeChanged(tx, changed, now);
   if (changed.stateKind !== "finished") await takeBackEnd(tx, itemId);
+  const later = isDelivered(changed.outcome) && (await waitsForRelease(tx, itemId));
   for (const told of await tx.select().from(report).where(eq(report.itemId, itemId))) {
     const { headline, detail } = statusForRequester(told, changed);
     const body = detail ? `${headline}. ${detail}` : headline;
@@ -167,8 +169,9 @@ export async function followItem(
       .limit(1);
     if (last?.body === body) continue;
     await tx.insert(reportMessage).values({ reportId: told.id, kind: "progress", body, at: now });
-    // Every step stands on their page; the end comes by mail, to all to whom it happened.
-    if (changed.stateKind === "finished")
+    // Every step stands on their page; the end comes by mail, to all to whom it happened: of what is in a
+    // release when that is out.
+    if (changed.stateKind === "finished" && !later)
       await writeToRequester(
         tx,
         told,

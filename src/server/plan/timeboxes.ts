@@ -15,6 +15,7 @@ import {
 } from "@/core/plan/sprint";
 import { transact, type Reader, type Transaction } from "@/db/connection";
 import { itemType, release, releaseDate, sprint, timeboxProject } from "@/db/schema";
+import { takeBackReleased, tellReleased } from "../intake/released";
 import { enterProject, type ProjectRow } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
@@ -218,6 +219,9 @@ async function storeRelease(
     })
     .returning({ id: release.id });
   if (stored.length === 0) throw notFound("release");
+  if (before && before.releasedAt === null && released) await tellReleased(tx, values, now);
+  if (before && before.releasedAt !== null && !released)
+    await takeBackReleased(tx, { ...before, releasedAt: before.releasedAt }, now);
   if (moves || (!before && values.dueOn !== null))
     await tx.insert(releaseDate).values({
       releaseId: values.id,

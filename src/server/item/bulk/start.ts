@@ -51,7 +51,11 @@ async function makeJob({ viewer, ground }: EnteredList, job: NewJob): Promise<vo
 type Head = Omit<typeof bulkJob.$inferInsert, "state">;
 
 /** A job with its items in the order in which they are done; one that is there already stays. */
-export async function storeJob(tx: Transaction, head: Head, itemIds: readonly string[]): Promise<void> {
+export async function storeJob(
+  tx: Transaction,
+  head: Head,
+  itemIds: readonly string[],
+): Promise<void> {
   const made = await tx
     .insert(bulkJob)
     .values({ ...head, state: "waiting" })

@@ -6,6 +6,7 @@ import type { noteBody, OutBody, Unfinished } from "@/core/ship/release/release-
 import { plainChange } from "@/core/workflow/design-change";
 import { transact, type Transaction } from "@/db/connection";
 import { item, release, releaseNote } from "@/db/schema";
+import { takeBackReleased, tellReleased } from "../../intake/released";
 import { storeJob } from "../../item/bulk/start";
 import { enterProject, seesAnywhere, type ProjectAccess } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
@@ -81,6 +82,8 @@ export async function setOut(
       .update(release)
       .set({ releasedAt: body.out ? now : null, outNotes })
       .where(eq(release.id, row.id));
+    if (row.releasedAt === null) await tellReleased(tx, row, now);
+    else await takeBackReleased(tx, { ...row, releasedAt: row.releasedAt }, now);
     const projectId = access.project.id;
     await keepDesignChange(
       tx,

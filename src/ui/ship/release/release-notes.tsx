@@ -94,8 +94,8 @@ export function ReleaseNotes({ handle }: { handle: ReleasePageHandle }) {
         <section aria-label="Who waits for it" className="text-[13px]">
           <h3 className="text-[13px]">Who waits for it</h3>
           <p>
-            {view.reporters === 1 ? "1 person" : `${view.reporters} people`} reported what is in it,
-            and hear of it as each is delivered.
+            {view.reporters === 1 ? "1 person" : `${view.reporters} people`} reported what is in it
+            {out === null ? ", and hear of it when it is out." : "."}
           </p>
         </section>
       )}
