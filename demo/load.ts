@@ -45,6 +45,7 @@ import { uuidSource } from "./ids";
 import { inChunks } from "./in-chunks";
 import { loadAlerts } from "./alerts";
 import { loadItemFiles } from "./files";
+import { loadNotes } from "./notes";
 import { withTime } from "./time";
 import { loadCode } from "./code/load-code";
 import { writeHostMemory } from "./code/host-memory";
@@ -130,6 +131,7 @@ export async function loadDemo(
       if (project.key === "TIX") {
         await loadWalk(tx, "tix-board", items, now);
         await loadSizing(tx, items, now);
+        await loadNotes(tx, "tix-release-20", items, now);
       }
       counts.items += items.length;
       counts.events += items.reduce((n, i) => n + i.events.length, 0);

@@ -6,6 +6,7 @@ import { item, mailOut } from "@/db/schema";
 import { followItem } from "@/server/intake/follow-up";
 import { readPrivatePage } from "@/server/intake/private-page";
 import { doBulkChunk } from "@/server/item/bulk/chunk";
+import { createItem } from "@/server/item/create";
 import { editTimebox } from "@/server/plan/timeboxes";
 import { setOut, writeNote } from "@/server/ship/release/change-release";
 import { readReleasePage } from "@/server/ship/release/read-release";
@@ -107,6 +108,10 @@ test("it is out: its notes stay as they were, what is not finished goes where it
     await release.put("Two", "Ready"),
     await release.put("Three", "Ready"),
   ];
+  const task = await createItem(NOOR, {
+    ...{ commandId: randomUUID(), projectKey: "TIX", parentId: stays.id },
+    fields: { title: "A part of it", typeId: "task", releaseId: release.id },
+  });
   const except = { [leaves.id]: "no release", [stays.id]: "stays" } as const;
   const answer = out({ unfinished: "next release", except });
   expect(await refusalOf(setOut(ARTHUR, release.at, answer))).toBe("not allowed");
@@ -118,6 +123,9 @@ test("it is out: its notes stay as they were, what is not finished goes where it
     [goes, leaves, stays, done].map(async ({ read }) => (await read()).releaseId),
   );
   expect(releases).toEqual([next.id, null, release.id, release.id]);
+  // What is part of something goes where that goes.
+  const [part] = await database().select().from(item).where(eq(item.id, task.card.id));
+  expect(part.releaseId).toBe(release.id);
   const page = await release.page();
   expect(page.release!.releasedAt).not.toBeNull();
   expect(page.outNotes).toBe("# Crossing of wind\n\n## New\n\n- Seats for dogs\n");

@@ -279,7 +279,9 @@ describe("whose a run is", () => {
     expect(await refusalOf(end(run, IVO))).toBe("invalid");
     await giveUpRun(IVO, run, { givenUp: true });
     expect(await refusalOf(say(IVO, run, at, "passed"))).toBe("conflict");
+    expect((await readItemTests(IVO, one.key)).gaveUp).toBe(Number(run.number));
     await giveUpRun(IVO, run, { givenUp: false });
+    expect((await readItemTests(IVO, one.key)).gaveUp).toBeNull();
     await say(IVO, run, at, "passed");
     await end(run, IVO);
     // Not all of it was tried: that is neither passed nor failed, and the item hears nothing.
@@ -338,8 +340,9 @@ describe("cases", () => {
     // It tests one open item: what fails belongs to that.
     expect([view.title, view.cases[0].item?.key]).toEqual(["Before the storm", one.key]);
     await saveSuite(NOOR, "TIX", { ...suite, putAway: true });
-    const { suites, cases } = await readCases(NOOR, "TIX");
+    const { suites, suitesAway, cases } = await readCases(NOOR, "TIX");
     expect(suites.some(({ id }) => id === suite.id)).toBe(false);
+    expect(suitesAway).toEqual([{ id: suite.id, name: suite.name }]);
     expect(cases.find(({ id }) => id === made.id)?.items).toMatchObject([{ key: one.key }]);
   });
 });

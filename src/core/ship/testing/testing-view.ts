@@ -123,6 +123,8 @@ export interface ItemTests {
   cases: ItemCase[];
   /** The latest first. */
   runs: RunNamed[];
+  /** The number of the last one that was given up, where none came after it; it can be gone on with. */
+  gaveUp: number | null;
   firstFailed: SeenToFail[];
   /** Null where it came of no test. */
   foundBy: FoundBy | null;
@@ -228,6 +230,8 @@ export interface CaseRow {
 export interface CasesView {
   project: { key: string; name: string; zone: string };
   suites: { id: string; name: string }[];
+  /** Those that were put away. */
+  suitesAway: { id: string; name: string }[];
   cases: CaseRow[];
   parts: string[];
   /** Machines' tests that no case stands for, those that changed their mind first. */

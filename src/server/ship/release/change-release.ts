@@ -110,7 +110,7 @@ async function moveUnfinished(
   }: { body: OutBody; page: Awaited<ReturnType<typeof readReleasePage>>; now: number },
 ): Promise<number> {
   const open = await tx
-    .select({ id: item.id })
+    .select({ id: item.id, parentId: item.parentId })
     .from(item)
     .where(
       and(
@@ -121,13 +121,15 @@ async function moveUnfinished(
         seesAnywhere(tx, viewer),
       ),
     );
-  const answerOf = (id: string): Unfinished => body.except[id] ?? body.unfinished;
+  // A task goes with what it stands under.
+  const answerOf = ({ id, parentId }: (typeof open)[number]): Unfinished =>
+    body.except[id] ?? body.except[parentId ?? ""] ?? body.unfinished;
   let moving = 0;
   for (const [answer, releaseId] of [
     ["next release", page.next?.id ?? null],
     ["no release", null],
   ] as const) {
-    const ids = open.map(({ id }) => id).filter((id) => answerOf(id) === answer);
+    const ids = open.filter((one) => answerOf(one) === answer).map(({ id }) => id);
     if (ids.length === 0) continue;
     if (answer === "next release" && releaseId === null)
       throw invalid("There is no release after this one.", "Make one first, or choose otherwise.");

@@ -150,13 +150,22 @@ export const lastFor = (tried: readonly Tried[], caseId: string, itemId: string)
   tried.find((one) => one.caseId === caseId && (one.itemId === itemId || one.itemId === null)) ??
   null;
 
-/** The suites of a project that were not put away. */
-export const suitesOf = (reader: Reader, projectId: string) =>
-  reader
-    .select({ id: testSuite.id, name: testSuite.name })
+/** The suites of a project: those that are there, and those that were put away. */
+export async function suitesOf(
+  reader: Reader,
+  projectId: string,
+): Promise<Record<"there" | "away", { id: string; name: string }[]>> {
+  const rows = await reader
+    .select({ id: testSuite.id, name: testSuite.name, putAwayAt: testSuite.putAwayAt })
     .from(testSuite)
-    .where(and(eq(testSuite.projectId, projectId), isNull(testSuite.putAwayAt)))
+    .where(eq(testSuite.projectId, projectId))
     .orderBy(testSuite.name);
+  const named = (away: boolean) =>
+    rows
+      .filter(({ putAwayAt }) => (putAwayAt !== null) === away)
+      .map(({ id, name }) => ({ id, name }));
+  return { there: named(false), away: named(true) };
+}
 
 /** What of some items is deployed anywhere was merged then last, by the items' ids. */
 export async function changedAtOf(

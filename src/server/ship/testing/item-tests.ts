@@ -65,6 +65,7 @@ export async function readItemTests(
     tested: how,
     cases: cases.map((one) => itemCase(one, { projectKey, machines })),
     runs: runs.map(({ named }) => named),
+    gaveUp: await lastGivenUp(reader, itemId),
     firstFailed: failedFirst(cases, machines, new Set(commits.map(({ hash }) => hash))),
     foundBy: await foundBy(reader, itemId, projectKey),
     changedSince: await changedSince(reader, commits, lastRun),
@@ -175,4 +176,14 @@ async function foundBy(
     ...{ caseKey: caseKey(projectKey, found.of), caseNumber: found.of, run: found.run },
     ...{ step: number, expected: step.expected },
   };
+}
+
+async function lastGivenUp(reader: Reader, itemId: string): Promise<number | null> {
+  const [last] = await reader
+    .select({ number: testRun.number, givenUpAt: testRun.givenUpAt, endedAt: testRun.endedAt })
+    .from(testRun)
+    .where(eq(testRun.itemId, itemId))
+    .orderBy(desc(testRun.startedAt), desc(testRun.number))
+    .limit(1);
+  return last && last.givenUpAt !== null && last.endedAt === null ? last.number : null;
 }

@@ -80,7 +80,8 @@ export async function readCases(
   });
   return {
     project: { key, name, zone },
-    ...{ suites, parts, untested, cases: rows, machines: free },
+    ...{ suites: suites.there, suitesAway: suites.away, parts, untested },
+    ...{ cases: rows, machines: free },
     rights: { edit: access.may("edit item") },
     now,
   };

@@ -89,12 +89,24 @@ export function CasesScreen({ initial }: { initial: CasesView }) {
             {rights.edit && (
               <SuiteHead suite={null} cases={[]} mayEdit adds onSave={handle.saveSuite} />
             )}
-            {view.cases.some(({ putAwayAt }) => putAwayAt !== null) && (
+            {(view.suitesAway.length > 0 ||
+              view.cases.some(({ putAwayAt }) => putAwayAt !== null)) && (
               <TextButton onClick={() => setAway(!away)}>
                 {away ? "Hide what was put away" : "Show what was put away"}
               </TextButton>
             )}
           </p>
+          {away &&
+            view.suitesAway.map((suite) => (
+              <p key={suite.id} className="text-[13px] text-ink-soft">
+                The suite {suite.name} is put away.{" "}
+                {rights.edit && (
+                  <TextButton onClick={() => void handle.saveSuite(suite)}>
+                    Bring {suite.name} back
+                  </TextButton>
+                )}
+              </p>
+            ))}
           <MachineList machines={view.machines} now={view.now} />
         </div>
         {open !== null && (

@@ -1,4 +1,5 @@
 "use client";
+import Link from "next/link";
 import { useState } from "react";
 import { v7 as newId } from "uuid";
 import { STALE_WORDS } from "@/core/ship/testing/case-standing";
@@ -109,6 +110,14 @@ function Start({
             onChoose={(one) => void itemTests.link(one, true)}
           />
         </div>
+      )}
+      {tests.gaveUp !== null && (
+        <p className="mt-2 text-[13px]">
+          <Link className="link" href={`/p/${project.key}/ship/tests?run=${tests.gaveUp}`}>
+            Run {tests.gaveUp}
+          </Link>{" "}
+          was given up; it can be gone on with.
+        </p>
       )}
       {rights.edit && cases.length > 0 && (
         <Beginning tests={tests} row={row} handle={handle} chosen={chosen} onStarted={onStarted} />
