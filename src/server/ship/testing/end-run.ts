@@ -26,7 +26,8 @@ import { invalid, Refused } from "../../refused";
 import { projectTypes } from "../../workflow/load";
 import { announceTests } from "./announce-tests";
 import { casesById } from "./case-rows";
-import { contentsOfRuns, enterRun, type Numbered, type RunContents, type RunRow } from "./runs";
+import { contentsOfRuns, type RunContents } from "./run-contents";
+import { enterRun, type Numbered, type RunRow } from "./runs";
 import { v7 as newId } from "uuid";
 
 /** What came of the end of a run. */

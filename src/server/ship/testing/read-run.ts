@@ -20,7 +20,8 @@ import { notFound } from "../../refused";
 import { casesById } from "./case-rows";
 import { hiddenCases } from "./hidden-cases";
 import { namedRun } from "./run-views";
-import { contentsOfRuns, mayRecord, runNumbered, type RunContents, type RunRow } from "./runs";
+import { contentsOfRuns, type RunContents } from "./run-contents";
+import { mayRecord, runNumbered, type RunRow } from "./runs";
 
 /** A run with all that is said of it. @throws Refused */
 export async function readRun(

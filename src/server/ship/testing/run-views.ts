@@ -3,7 +3,7 @@ import { listWords } from "@/core/formats/list-words";
 import type { RunNamed } from "@/core/ship/testing/testing-view";
 import type { Reader } from "@/db/connection";
 import { person, testRun } from "@/db/schema";
-import { contentsOfRuns, type RunContents } from "./runs";
+import { contentsOfRuns, type RunContents } from "./run-contents";
 
 /** A run with who tests. */
 export type TestedRun = typeof testRun.$inferSelect & { tester: string };

@@ -1,5 +1,4 @@
-import { and, desc, eq, inArray, max, sql } from "drizzle-orm";
-import type { Instant } from "@/core/calendar/instant";
+import { and, desc, eq, inArray, max } from "drizzle-orm";
 import type { StartRunBody, StepResultBody } from "@/core/ship/testing/step-result";
 import { refuse } from "@/core/workflow/refusal";
 import { transact, type Reader, type Transaction } from "@/db/connection";
@@ -7,7 +6,6 @@ import {
   codeBuild,
   project,
   testCaseVersion,
-  testPicture,
   testRun,
   testRunCase,
   testStepResult,
@@ -282,56 +280,3 @@ export async function giveUpRun(
     await announceTests(tx, access.project.id, { itemIds: [run.itemId], now });
   });
 }
-
-/** Steps of some runs, in their order, with what was said of each. */
-export interface RunStepRow {
-  runId: string;
-  caseId: string;
-  number: number;
-  step: (typeof testCaseVersion.$inferSelect)["steps"][number];
-  said: typeof testStepResult.$inferSelect | null;
-}
-
-/** All cases of some runs with their versions, and what was said in them, in order. */
-export async function contentsOfRuns(reader: Reader, runIds: readonly string[]) {
-  if (runIds.length === 0) return { cases: [], steps: [] as RunStepRow[], pictures: [] };
-  const [cases, said, pictures] = await Promise.all([
-    reader
-      .select({ runCase: testRunCase, version: testCaseVersion })
-      .from(testRunCase)
-      .innerJoin(
-        testCaseVersion,
-        and(
-          eq(testCaseVersion.caseId, testRunCase.caseId),
-          eq(testCaseVersion.version, testRunCase.version),
-        ),
-      )
-      .where(inArray(testRunCase.runId, [...runIds]))
-      .orderBy(testRunCase.runId, testRunCase.position),
-    reader
-      .select()
-      .from(testStepResult)
-      .where(inArray(testStepResult.runId, [...runIds])),
-    reader
-      .select()
-      .from(testPicture)
-      .where(and(inArray(testPicture.runId, [...runIds]), sql`${testPicture.removedAt} is null`))
-      .orderBy(testPicture.at),
-  ]);
-  const key = (one: { runId: string; caseId: string; stepId: string }) =>
-    `${one.runId} ${one.caseId} ${one.stepId}`;
-  const saidOf = new Map(said.map((one) => [key(one), one]));
-  const steps = cases.flatMap(({ runCase: { runId, caseId }, version }) =>
-    version.steps.map((step, i): RunStepRow => ({
-      ...{ runId, caseId, number: i + 1, step },
-      said: saidOf.get(key({ runId, caseId, stepId: step.id })) ?? null,
-    })),
-  );
-  return { cases, steps, pictures };
-}
-
-export type RunContents = Awaited<ReturnType<typeof contentsOfRuns>>;
-
-/** When something was started or ended last is first. */
-export const latestFirst = (a: { startedAt: Instant }, b: { startedAt: Instant }): number =>
-  b.startedAt - a.startedAt;

@@ -21,7 +21,7 @@ import { readPresence } from "../presence";
 import { repositoriesOf } from "../repository";
 import { hiddenCases } from "./hidden-cases";
 import { namedRun, runsOfItems, runsWhere } from "./run-views";
-import { contentsOfRuns } from "./runs";
+import { contentsOfRuns } from "./run-contents";
 import { buildsNow, testedItems, whereToTest } from "./tested-items";
 
 /** More nobody tests in one go. */
