@@ -222,7 +222,7 @@ test("a release says what stands against it, its notes are written, it goes out 
   );
   await ines.choose(`What becomes of ${key}`, "stays in it, open");
   await ines.press("It is out", "//form[@aria-label='It is out']");
-  await ines.reads(/is out\. \d+ unfinished leave it\./);
+  await ines.reads(/is out\. What becomes of \d+ is on its way\./);
   await ines.reads("Notes, as they went out", notes);
   // The others leave by themselves, in a job that goes on without the page.
   await ines.page.waitForFunction(() => document.querySelectorAll(".against-rows li").length === 1);

@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { eq } from "drizzle-orm";
-import type { OutBody } from "@/core/ship/release/release-page";
+import type { OutBody, Unfinished } from "@/core/ship/release/release-page";
 import { database, transact } from "@/db/connection";
 import { item, mailOut } from "@/db/schema";
 import { followItem } from "@/server/intake/follow-up";
@@ -112,10 +112,15 @@ test("it is out: its notes stay as they were, what is not finished goes where it
     ...{ commandId: randomUUID(), projectKey: "TIX", parentId: stays.id },
     fields: { title: "A part of it", typeId: "task", releaseId: release.id },
   });
-  const except = { [leaves.id]: "no release", [stays.id]: "stays" } as const;
+  const goesToo = await release.put("Four", ...TO_DEPLOY, "In test", "Ready to deploy");
+  const except = {
+    ...{ [leaves.id]: "no release", [stays.id]: "stays", [goesToo.id]: "is out too" },
+  } as Record<string, Unfinished>;
   const answer = out({ unfinished: "next release", except });
   expect(await refusalOf(setOut(ARTHUR, release.at, answer))).toBe("not allowed");
-  expect(await setOut(INES, release.at, answer)).toEqual({ moving: 2 });
+  const canFinish = (await release.page()).rows.filter((row) => row.canFinish);
+  expect(canFinish.map(({ key }) => key)).toEqual([goesToo.key]);
+  expect(await setOut(INES, release.at, answer)).toEqual({ moving: 3 });
   // Sent once more nothing happens once more.
   expect(await setOut(INES, release.at, answer)).toEqual({ moving: 0 });
   while ((await doBulkChunk()) > 0);
@@ -123,12 +128,15 @@ test("it is out: its notes stay as they were, what is not finished goes where it
     [goes, leaves, stays, done].map(async ({ read }) => (await read()).releaseId),
   );
   expect(releases).toEqual([next.id, null, release.id, release.id]);
+  expect(await goesToo.read()).toMatchObject({ stateKind: "finished", outcome: "delivered" });
   // What is part of something goes where that goes.
   const [part] = await database().select().from(item).where(eq(item.id, task.card.id));
   expect(part.releaseId).toBe(release.id);
   const page = await release.page();
   expect(page.release!.releasedAt).not.toBeNull();
-  expect(page.outNotes).toBe("# Crossing of wind\n\n## New\n\n- Seats for dogs\n");
+  expect(page.outNotes!.split("\n").toSorted()).toEqual(
+    ["# Crossing of wind", "", "## New", "", "- Seats for dogs", "- Four", ""].toSorted(),
+  );
   await writeNote(INES, release.at, { itemId: done.id, words: "Later", internal: false });
   expect((await release.page()).outNotes).toContain("Seats for dogs");
   await setOut(INES, release.at, out({ out: false }));

@@ -17,6 +17,8 @@ export interface ReadinessRow {
   stateName: string;
   stateKind: StateKind;
   assignee: string | null;
+  /** Whether a move leads from where it is to its end. */
+  canFinish: boolean;
   against: Against[];
 }
 
@@ -58,7 +60,7 @@ export interface ReleasePage {
 }
 
 /** What becomes of an unfinished item when its release goes out. */
-export const UNFINISHED = ["next release", "no release", "stays"] as const;
+export const UNFINISHED = ["next release", "is out too", "no release", "stays"] as const;
 export type Unfinished = (typeof UNFINISHED)[number];
 
 const MOST_NOTE = 1_000;

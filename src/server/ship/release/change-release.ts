@@ -1,8 +1,11 @@
 import { and, eq, isNull, ne } from "drizzle-orm";
 import type { z } from "zod";
 import { v7 as newId } from "uuid";
-import { notesMarkdown } from "@/core/ship/release/release-notes";
-import type { noteBody, OutBody, Unfinished } from "@/core/ship/release/release-page";
+import { grouped } from "@/core/item/grouped";
+import type { BulkDoing } from "@/core/item/bulk/act";
+import { finishingMove } from "@/core/ship/release/finishing-move";
+import { notesMarkdown, type ReleaseNote } from "@/core/ship/release/release-notes";
+import type { noteBody, OutBody, ReleasePage, Unfinished } from "@/core/ship/release/release-page";
 import { plainChange } from "@/core/workflow/design-change";
 import { transact, type Transaction } from "@/db/connection";
 import { item, release, releaseNote } from "@/db/schema";
@@ -13,6 +16,7 @@ import type { Viewer } from "../../people/viewer";
 import { invalid, notFound } from "../../refused";
 import { loadReleases } from "../../plan/timeboxes";
 import { announceDesign } from "../../workflow/announce";
+import { loadProjectWorkflows } from "../../workflow/load";
 import { keepDesignChange } from "../../workflow/design-history";
 import { readReleasePage } from "./read-release";
 
@@ -77,7 +81,7 @@ export async function setOut(
     const { access, row } = await enterRelease(tx, viewer, at);
     const isOut = row.releasedAt !== null;
     if (isOut === body.out) return { moving: 0 };
-    const outNotes = body.out ? notesMarkdown(row.name, page.notes.filter(finished)) : null;
+    const outNotes = body.out ? notesMarkdown(row.name, notesOut(page, body)) : null;
     await tx
       .update(release)
       .set({ releasedAt: body.out ? now : null, outNotes })
@@ -96,21 +100,31 @@ export async function setOut(
   });
 }
 
-const finished = (note: { finished: boolean }): boolean => note.finished;
+/** The notes of what is finished, and of what is out too. */
+function notesOut({ notes, rows }: ReleasePage, { unfinished, except }: OutBody): ReleaseNote[] {
+  const goesToo = new Set(
+    rows
+      .filter(({ id, canFinish }) => canFinish && (except[id] ?? unfinished) === "is out too")
+      .map(({ id }) => id),
+  );
+  return notes.filter((note) => note.finished || goesToo.has(note.itemId));
+}
 
-/** Jobs for what is not finished: those that go to the next release, and those that go to none. */
+/** What becomes of some items of a release, as a job. */
+interface Leaving {
+  ids: string[];
+  doing: BulkDoing;
+}
+
+/** Jobs for what is not finished: what goes to another release or to none, and what is out too. */
 async function moveUnfinished(
   tx: Transaction,
   viewer: Viewer,
   { project }: ProjectAccess,
-  {
-    body,
-    page,
-    now,
-  }: { body: OutBody; page: Awaited<ReturnType<typeof readReleasePage>>; now: number },
+  { body, page, now }: { body: OutBody; page: ReleasePage; now: number },
 ): Promise<number> {
   const open = await tx
-    .select({ id: item.id, parentId: item.parentId })
+    .select({ id: item.id, parentId: item.parentId, stateId: item.stateId })
     .from(item)
     .where(
       and(
@@ -124,24 +138,51 @@ async function moveUnfinished(
   // A task goes with what it stands under.
   const answerOf = ({ id, parentId }: (typeof open)[number]): Unfinished =>
     body.except[id] ?? body.except[parentId ?? ""] ?? body.unfinished;
-  let moving = 0;
-  for (const [answer, releaseId] of [
-    ["next release", page.next?.id ?? null],
-    ["no release", null],
-  ] as const) {
-    const ids = open.filter((one) => answerOf(one) === answer).map(({ id }) => id);
-    if (ids.length === 0) continue;
-    if (answer === "next release" && releaseId === null)
-      throw invalid("There is no release after this one.", "Make one first, or choose otherwise.");
+  const answered = grouped(open, answerOf);
+  const into = (releaseId: string | null, answer: Unfinished): Leaving => ({
+    ids: (answered.get(answer) ?? []).map(({ id }) => id),
+    doing: { kind: "set", changes: { releaseId }, own: {} },
+  });
+  if (answered.has("next release") && page.next === null)
+    throw invalid("There is no release after this one.", "Make one first, or choose otherwise.");
+  const jobs = [
+    into(page.next?.id ?? null, "next release"),
+    into(null, "no release"),
+    ...(await finishing(tx, project.id, answered.get("is out too") ?? [])),
+  ].filter(({ ids }) => ids.length > 0);
+  for (const { ids, doing } of jobs)
     await storeJob(
       tx,
-      {
-        ...{ id: newId(), projectId: project.id, personId: viewer.personId, madeAt: now },
-        doing: { kind: "set", changes: { releaseId }, own: {} },
-      },
+      { id: newId(), projectId: project.id, personId: viewer.personId, madeAt: now, doing },
       ids,
     );
-    moving += ids.length;
-  }
-  return moving;
+  return jobs.reduce((sum, { ids }) => sum + ids.length, 0);
 }
+
+/** Moves to the end, by where they lead; from where none leads there an item stays. */
+async function finishing(
+  tx: Transaction,
+  projectId: string,
+  open: readonly { id: string; stateId: string }[],
+): Promise<Leaving[]> {
+  if (open.length === 0) return [];
+  const workflows = await loadProjectWorkflows(tx, projectId);
+  const endOf = (stateId: string): string | null => {
+    const own = workflows.find(({ states }) => states.some(({ id }) => id === stateId));
+    return own ? finishingMove(own, stateId) : null;
+  };
+  const byEnd = grouped(open, ({ stateId }) => endOf(stateId) ?? "");
+  return [...byEnd].flatMap(([to, all]): Leaving[] =>
+    to === ""
+      ? []
+      : [
+          {
+            ids: all.map(({ id }) => id),
+            doing: { kind: "move", to, answers: { outcome: "delivered", comment: OUT_TOO } },
+          },
+        ],
+  );
+}
+
+/** For moves that ask for a word. */
+const OUT_TOO = "It is out with its release.";

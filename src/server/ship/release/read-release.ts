@@ -4,6 +4,7 @@ import { grouped } from "@/core/item/grouped";
 import { UNIT_LEVEL } from "@/core/item/item-type";
 import { environmentKey } from "@/core/ship/environment";
 import { daysThere } from "@/core/ship/open-work";
+import { finishingMove } from "@/core/ship/release/finishing-move";
 import { againstOf, byGravity, isReady, type ReleaseFacts } from "@/core/ship/release/readiness";
 import type { ReadinessRow, ReleasePage, ReleaseStage } from "@/core/ship/release/release-page";
 import type { ReleaseNote } from "@/core/ship/release/release-notes";
@@ -172,6 +173,10 @@ async function readinessOf(
       all.map((state) => [state.id, { ...state, ...meaningOf(state, all) }] as const),
     ),
   );
+  const ends = ({ stateId }: ItemRow): boolean => {
+    const own = workflows.find(({ states: all }) => all.some(({ id }) => id === stateId));
+    return own !== undefined && finishingMove(own, stateId) !== null;
+  };
   const live = environments.findIndex((one) => one.live);
   const acceptance = live > 0 ? environments[live - 1] : null;
   const notes = items.map((row): ReleaseNote => {
@@ -210,6 +215,7 @@ async function readinessOf(
       ...{ id: row.id, key: notes[i].key, title: row.title, typeId: row.typeId },
       version: row.version,
       ...{ stateName: facts.stateName, stateKind: row.stateKind },
+      canFinish: ends(row),
       assignee: people.find(({ id }) => id === row.assigneeId)?.name ?? null,
       against: againstOf(facts),
     };

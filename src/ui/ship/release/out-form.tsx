@@ -17,10 +17,21 @@ export function OutForm({ handle, onLeave }: { handle: ReleasePageHandle; onLeav
   const [busy, setBusy] = useState(false);
   const wordsOf: Record<Unfinished, string> = {
     "next release": view.next ? `goes to ${view.next.name}` : "goes to the next release",
+    "is out too": "is out too, and finished as delivered",
     "no release": "leaves it, for no release",
     stays: "stays in it, open",
   };
-  const offered = UNFINISHED.filter((one) => one !== "next release" || view.next !== null);
+  const offered = UNFINISHED.filter(
+    (one) =>
+      (one !== "next release" || view.next !== null) &&
+      (one !== "is out too" || open.some(({ canFinish }) => canFinish)),
+  );
+  const ofRow = ({ canFinish }: ReadinessRow) =>
+    offered.filter((one) => one !== "is out too" || canFinish);
+  const answerOf = (row: ReadinessRow): Unfinished => {
+    const answer = except[row.id] ?? unfinished;
+    return ofRow(row).includes(answer) ? answer : "stays";
+  };
   const send = async () => {
     setBusy(true);
     const wrong = await goOut(unfinished, except);
@@ -64,8 +75,8 @@ export function OutForm({ handle, onLeave }: { handle: ReleasePageHandle; onLeav
               <Exception
                 key={row.id}
                 row={row}
-                value={except[row.id] ?? unfinished}
-                options={offered.map((one) => ({ value: one, label: wordsOf[one] }))}
+                value={answerOf(row)}
+                options={ofRow(row).map((one) => ({ value: one, label: wordsOf[one] }))}
                 onChange={(answer) => setExcept({ ...except, [row.id]: answer })}
               />
             ))}

@@ -66,7 +66,7 @@ export function useReleasePage(initial: ReleasePage) {
     try {
       const moving = await setOut(true, unfinished, except);
       tellDone(
-        `${name} is out.` + (moving > 0 ? ` ${moving} unfinished leave it.` : ""),
+        `${name} is out.` + (moving > 0 ? ` What becomes of ${moving} is on its way.` : ""),
         async () => void (await setOut(false)),
       );
       return null;
