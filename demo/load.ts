@@ -45,7 +45,7 @@ import { uuidSource } from "./ids";
 import { inChunks } from "./in-chunks";
 import { loadAlerts } from "./alerts";
 import { loadItemFiles } from "./files";
-import { loadNotes } from "./notes";
+import { loadNotes, loadOutNotes } from "./notes";
 import { withTime } from "./time";
 import { loadCode } from "./code/load-code";
 import { writeHostMemory } from "./code/host-memory";
@@ -132,6 +132,7 @@ export async function loadDemo(
         await loadWalk(tx, "tix-board", items, now);
         await loadSizing(tx, items, now);
         await loadNotes(tx, "tix-release-20", items, now);
+        await loadOutNotes(tx, "tix", items);
       }
       counts.items += items.length;
       counts.events += items.reduce((n, i) => n + i.events.length, 0);

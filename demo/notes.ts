@@ -1,4 +1,7 @@
+import { and, eq, isNotNull } from "drizzle-orm";
 import { DAY, type Instant } from "@/core/calendar/instant";
+import { grouped } from "@/core/item/grouped";
+import { notesMarkdown, type ReleaseNote } from "@/core/ship/release/release-notes";
 import type { Transaction } from "@/db/connection";
 import * as table from "@/db/schema";
 import type { DemoItem } from "./history";
@@ -25,4 +28,33 @@ export async function loadNotes(
   if (last && inIt.length > WRITTEN)
     rows.push({ ...by, itemId: last.id, words: "", internal: true });
   if (rows.length > 0) await tx.insert(table.releaseNote).values(rows);
+}
+
+/** The notes of the releases that are out, as they went out; the crew lets anyone read them. */
+export async function loadOutNotes(
+  tx: Transaction,
+  projectId: string,
+  items: readonly DemoItem[],
+): Promise<void> {
+  await tx.update(table.project).set({ newsPublic: true }).where(eq(table.project.id, projectId));
+  const out = await tx
+    .select({ id: table.release.id, name: table.release.name })
+    .from(table.release)
+    .where(and(eq(table.release.ownerId, projectId), isNotNull(table.release.releasedAt)));
+  const byRelease = grouped(
+    items.map(({ snapshot }) => snapshot),
+    ({ releaseId }) => releaseId,
+  );
+  for (const { id, name } of out) {
+    const notes = (byRelease.get(id) ?? [])
+      .filter(({ typeId, stateKind }) => typeId !== "task" && stateKind === "finished")
+      .map((one): ReleaseNote => ({
+        ...{ itemId: one.id, key: "", title: one.title, typeId: one.typeId, words: "" },
+        ...{ internal: one.restricted, finished: true },
+      }));
+    await tx
+      .update(table.release)
+      .set({ outNotes: notesMarkdown(name, notes) })
+      .where(eq(table.release.id, id));
+  }
 }

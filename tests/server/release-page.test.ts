@@ -1,14 +1,21 @@
+import { spawnSync } from "node:child_process";
 import { randomUUID } from "node:crypto";
+import path from "node:path";
 import { eq } from "drizzle-orm";
 import type { OutBody, Unfinished } from "@/core/ship/release/release-page";
 import { database, transact } from "@/db/connection";
-import { item, mailOut } from "@/db/schema";
+import { item, knownProblem, mailOut } from "@/db/schema";
 import { followItem } from "@/server/intake/follow-up";
 import { readPrivatePage } from "@/server/intake/private-page";
 import { doBulkChunk } from "@/server/item/bulk/chunk";
 import { createItem } from "@/server/item/create";
 import { editTimebox } from "@/server/plan/timeboxes";
 import { setOut, writeNote } from "@/server/ship/release/change-release";
+import {
+  publishReleases,
+  readPublicReleases,
+  readReleaseFeed,
+} from "@/server/ship/release/public-releases";
 import { readReleasePage } from "@/server/ship/release/read-release";
 import { saveCase } from "@/server/ship/testing/cases";
 import { ANSWERS, itemIn, move, refusalOf, send } from "./setup/board";
@@ -200,5 +207,52 @@ describe("whoever reported something hears once", () => {
       },
     });
     expect(await letters(row.id)).toHaveLength(1);
+  });
+});
+
+describe("what went out, for anyone", () => {
+  test("is read once a lead wants it: what went out, and what is known, never what is hidden", async () => {
+    await publishReleases(INES, "TIX", { on: false });
+    expect(await refusalOf(readPublicReleases("TIX"))).toBe("not found");
+    expect(await refusalOf(publishReleases(NOOR, "TIX", { on: true }))).toBe("not allowed");
+    const release = await releaseOf("Crossing of stars <b>");
+    const done = await release.put(
+      "Seats & <i>dogs</i>",
+      ...TO_DEPLOY,
+      "In test",
+      "Ready to deploy",
+    );
+    const hidden = await release.put("Secret", ...TO_DEPLOY, "In test", "Ready to deploy");
+    for (const one of [done, hidden]) await live(one.id);
+    await database().update(item).set({ restricted: true }).where(eq(item.id, hidden.id));
+    const [open, restricted] = [await release.put("Open"), await release.put("Closed")];
+    await database().update(item).set({ restricted: true }).where(eq(item.id, restricted.id));
+    await database()
+      .insert(knownProblem)
+      .values(
+        [open, restricted].map(({ id }, i) => ({
+          ...{ itemId: id, words: `Gates hum ${i}`, byId: "ines", at: Date.now() },
+        })),
+      );
+    await setOut(INES, release.at, out());
+    await publishReleases(INES, "TIX", { on: true });
+    const view = await readPublicReleases("TIX");
+    expect(view.releases[0]).toMatchObject({ name: "Crossing of stars <b>" });
+    expect(view.releases[0].notes).toContain("- Seats & \\<i\\>dogs\\</i\\>");
+    expect(view.known).toContain("Gates hum 0");
+    expect(view.known).not.toContain("Gates hum 1");
+    expect(JSON.stringify(view)).not.toContain("Secret");
+    const feed = await readReleaseFeed("TIX");
+    expect(feed).toContain("Crossing of stars &lt;b&gt;");
+    // RFC 4287, appendix B.
+    const schema = path.join(process.cwd(), "tests/reference/atom/atom.rng");
+    const checked = spawnSync("xmllint", ["--noout", "--relaxng", schema, "-"], { input: feed });
+    expect(checked.stderr.toString()).toMatch(/validates\s*$/);
+    await setOut(INES, release.at, out({ out: false }));
+    expect((await readPublicReleases("TIX")).releases.map(({ id }) => id)).not.toContain(
+      release.id,
+    );
+    await publishReleases(INES, "TIX", { on: false });
+    expect(await refusalOf(readReleaseFeed("TIX"))).toBe("not found");
   });
 });

@@ -57,6 +57,8 @@ export const project = pgTable(
     /** When it was put away, and by whom: it can be read since, and nothing of it changes. */
     putAwayAt: instant("put_away_at"),
     putAwayBy: text("put_away_by"),
+    /** Whether the notes of its releases, and its known problems, may be read without an account. */
+    newsPublic: boolean("news_public").notNull().default(false),
   },
   (t) => [
     check("project_put_away", sql`(${t.putAwayAt} is null) = (${t.putAwayBy} is null)`),

@@ -11,6 +11,19 @@ export const releaseContract = {
     answer: answered<ReleasePage>(),
     kept: "release page",
   }),
+  /** Says whether the notes may be read without an account. */
+  publish: contract({
+    method: "POST",
+    path: "/api/projects/:key/ship/releases/public",
+    body: z.object({ on: z.boolean() }),
+    answer: DONE,
+  }),
+  /** The notes of a project's releases, as an Atom feed for anyone. */
+  feed: contract({
+    method: "GET",
+    path: "/api/public/releases/:key",
+    answer: answered<string>(),
+  }),
   /** Says what the notes say of an item, or that they leave it out. */
   note: contract({
     method: "POST",

@@ -55,8 +55,22 @@ export interface ReleasePage {
   reporters: number;
   /** The release after it that unfinished items may go to. */
   next: { id: string; name: string } | null;
-  rights: { plan: boolean };
+  /** Whether the notes may be read without an account, and where. */
+  published: { on: boolean; address: string };
+  rights: { plan: boolean; publish: boolean };
   now: Instant;
+}
+
+/** What anyone may read of a project's releases. */
+export interface PublicReleases {
+  key: string;
+  name: string;
+  zone: string;
+  /** The latest first. */
+  releases: { id: string; name: string; outAt: Instant; notes: string }[];
+  /** Problems that are known, in the words for outside. */
+  known: string[];
+  feed: string;
 }
 
 /** What becomes of an unfinished item when its release goes out. */

@@ -23,6 +23,7 @@ import { environmentsOf } from "../environments";
 import { ofRepositories, readPresence } from "../presence";
 import { runsOfItems } from "../testing/run-views";
 import { testedItems } from "../testing/tested-items";
+import { publicAddress } from "./public-releases";
 
 const MOST = 3_000;
 /** So many of those that are out can be looked at here; the others stand in Plan. */
@@ -53,7 +54,11 @@ export async function readReleasePage(
       ({ id, name: called, dueOn, releasedAt }) => ({ id, name: called, dueOn, releasedAt }),
     ),
     next: toCome.find(({ id }) => id !== line?.id) ?? null,
-    rights: { plan: access.may("plan work") && access.may("edit item") },
+    published: { on: access.project.newsPublic, address: publicAddress(key) },
+    rights: {
+      plan: access.may("plan work") && access.may("edit item"),
+      publish: access.may("edit workflow"),
+    },
     now,
   };
   const next = page.next && { id: page.next.id, name: page.next.name };

@@ -99,7 +99,29 @@ export function ReleaseNotes({ handle }: { handle: ReleasePageHandle }) {
           </p>
         </section>
       )}
+      <Public handle={handle} />
     </aside>
+  );
+}
+
+/** Where anyone reads what went out, where the project wants that. */
+function Public({ handle: { view, publish } }: { handle: ReleasePageHandle }) {
+  const { published, rights } = view;
+  if (!published.on && !rights.publish) return null;
+  return (
+    <section aria-label="For anyone" className="text-[13px]">
+      <h3 className="text-[13px]">For anyone</h3>
+      {rights.publish && (
+        <Check checked={published.on} onChange={(on) => void publish(on)}>
+          Notes that went out are read without an account
+        </Check>
+      )}
+      {published.on && (
+        <a className="link break-all" href={published.address} target="_blank" rel="noreferrer">
+          {published.address}
+        </a>
+      )}
+    </section>
   );
 }
 

@@ -82,6 +82,21 @@ export function useReleasePage(initial: ReleasePage) {
       tellProblem(error);
     }
   };
+  const setPublished = async (on: boolean) => {
+    await ask(releaseContract.publish, { params, body: { on } });
+    await readAgain();
+  };
+  /** Lets anyone read the notes, or nobody outside any more. */
+  const publish = async (on: boolean) => {
+    try {
+      await setPublished(on);
+      tellDone(on ? "Anyone may read the notes now." : "The notes stay inside.", () =>
+        setPublished(!on),
+      );
+    } catch (error) {
+      tellProblem(error);
+    }
+  };
   /** Puts an item into another release; it can be taken back. */
   const put = async (
     row: { id: string; key: string; version: number },
@@ -101,7 +116,7 @@ export function useReleasePage(initial: ReleasePage) {
       tellProblem(error);
     }
   };
-  return { view, look, note, goOut, takeBack, put };
+  return { view, look, note, goOut, takeBack, publish, put };
 }
 
 export type ReleasePageHandle = ReturnType<typeof useReleasePage>;

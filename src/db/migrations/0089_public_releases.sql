@@ -1,0 +1,1 @@
+ALTER TABLE "project" ADD COLUMN "news_public" boolean DEFAULT false NOT NULL;
