@@ -108,7 +108,7 @@ function AgainstRow({ row, handle }: { row: ReadinessRow; handle: ReleasePageHan
       {mayMove && row.stateKind !== "finished" ? (
         <Button
           small
-          aria-label={`${row.key} goes to ${next.name}`}
+          aria-label={`Next release for ${row.key}`}
           title={`To ${next.name}`}
           onClick={() => void handle.put(row, next)}
         >
