@@ -57,6 +57,8 @@ test("what has no days is dropped onto a day, moved by keys and by its end, and 
   await ines.page.waitForSelector(`${row(key)} .tl-bar`);
   const placed = await said(key);
   expect(placed).toMatch(/: \d+ \w{3} to \d+ \w{3}/);
+  // What is foretold may be said behind its days a little later.
+  const days = /: \d+ \w{3} to \d+ \w{3}/.exec(placed)![0];
   await ines.page.focus(`${row(key)} .tl-bar`);
   await ines.page.keyboard.press("ArrowRight");
   await ines.page.keyboard.press("ArrowRight");
@@ -64,20 +66,20 @@ test("what has no days is dropped onto a day, moved by keys and by its end, and 
   await ines.page.keyboard.press("Enter");
   await ines.page.waitForFunction(
     (selector: string, was: string) =>
-      document.querySelector(selector)?.getAttribute("aria-label") !== was,
+      document.querySelector(selector)?.getAttribute("aria-label")?.includes(was) === false,
     {},
     `${row(key)} .tl-bar`,
-    placed,
+    days,
   );
   const moved = await said(key);
   expect(daysOf(moved)).toEqual(daysOf(placed).map((day) => day + 2));
   await ines.press("Undo");
   await ines.page.waitForFunction(
     (selector: string, was: string) =>
-      document.querySelector(selector)?.getAttribute("aria-label") === was,
+      document.querySelector(selector)?.getAttribute("aria-label")?.includes(was) === true,
     {},
     `${row(key)} .tl-bar`,
-    placed,
+    days,
   );
   const ends = await ines.page.$$(`${row(key)} .tl-end`);
   const end = (await ends[1].boundingBox())!;
@@ -88,10 +90,10 @@ test("what has no days is dropped onto a day, moved by keys and by its end, and 
   await ines.page.mouse.up();
   await ines.page.waitForFunction(
     (selector: string, was: string) =>
-      document.querySelector(selector)?.getAttribute("aria-label") !== was,
+      document.querySelector(selector)?.getAttribute("aria-label")?.includes(was) === false,
     {},
     `${row(key)} .tl-bar`,
-    placed,
+    days,
   );
   const [first, last] = daysOf(placed);
   expect(daysOf(await said(key))).toEqual([first, last + 3]);
