@@ -1,5 +1,6 @@
 "use client";
 import { useState } from "react";
+import { counted } from "@/core/formats/counted";
 import {
   noteSections,
   notesMarkdown,
@@ -72,8 +73,9 @@ export function ReleaseNotes({ handle }: { handle: ReleasePageHandle }) {
       {out === null && (
         <>
           <p className="text-[12.5px] text-ink-soft">
-            {bare.length > 0 && `${bare.length} say only what the item is called. `}
-            {internal.length > 0 && `${internal.length} are not for outside:`}
+            {bare.length > 0 &&
+              `${counted(bare.length, "line says", "lines say")} only what the item is called. `}
+            {internal.length > 0 && `${counted(internal.length, "is", "are")} not for outside:`}
           </p>
           {internal.length > 0 && (
             <ul className="notes-lines text-ink-soft">
