@@ -1,10 +1,10 @@
 import { DAY, HOUR, MINUTE, type Instant } from "@/core/calendar/instant";
 import { seededRandom } from "@/core/forecast/random";
-import { replay } from "@/core/item/snapshot";
 import type { ItemEvent } from "@/core/item/event";
 import type { Workflow } from "@/core/workflow/workflow";
 import { FIRST_BRANCH_PATTERN } from "@/core/ship/branch-name";
 import { shortHash } from "@/core/ship/short-hash";
+import { withHeard } from "../heard";
 import type { DemoItem } from "../history";
 import { uuidSource } from "../ids";
 import type { DemoProject } from "../projects";
@@ -105,13 +105,5 @@ function told(
   const merges = mergesOf(made);
   for (const itemId of new Set(merges.map((one) => one.itemId)))
     hear(itemId, presenceFacts(itemId, merges, delivery));
-  return items.map((item) => {
-    const facts = heard.get(item.snapshot.id);
-    if (!facts) return item;
-    // In order of time; what happened at the same time stays in its order.
-    const events = [...item.events, ...facts.toSorted((a, b) => a.at - b.at)]
-      .toSorted((a, b) => a.at - b.at)
-      .map((event, i) => ({ ...event, seq: i + 1 }));
-    return { ...item, events, snapshot: replay(events) };
-  });
+  return withHeard(items, heard);
 }

@@ -1,11 +1,11 @@
 import { DAY, HOUR, MINUTE, type Instant } from "@/core/calendar/instant";
 import type { Random } from "@/core/forecast/random";
 import type { ItemEvent } from "@/core/item/event";
-import { replay } from "@/core/item/snapshot";
 import type { StepResult } from "@/core/ship/testing/step-result";
 import { meaningOf } from "@/core/workflow/state-meaning";
 import type { Workflow } from "@/core/workflow/workflow";
 import type { DemoDelivery } from "../code/deliveries";
+import { withHeard } from "../heard";
 import type { DemoItem } from "../history";
 import type { MadeCase } from "./made-cases";
 
@@ -164,14 +164,7 @@ export function withTestRuns(
     };
     told.set(item.id, [...(told.get(item.id) ?? []), event]);
   }
-  return items.map((item) => {
-    const facts = told.get(item.snapshot.id);
-    if (!facts) return item;
-    const events = [...item.events, ...facts]
-      .toSorted((a, b) => a.at - b.at)
-      .map((event, i) => ({ ...event, seq: i + 1 }));
-    return { ...item, events, snapshot: replay(events) };
-  });
+  return withHeard(items, told);
 }
 
 /** Whether a state of a process is one in which items are tested, or wait for it. */

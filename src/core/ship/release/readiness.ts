@@ -65,16 +65,10 @@ export function againstOf(of: ReleaseFacts): Against[] {
     },
     open && of.stateKind === "unstarted" && { kind: "not begun", words: "not begun" },
     open && !of.assigned && { kind: "nobody", words: "nobody has it" },
-    began &&
-      !of.ofReview && {
-        kind: "open",
-        words: `${of.stateName}, day ${of.days}`,
-      },
-    began &&
-      of.ofReview && {
-        kind: "not reviewed",
-        words: `${of.stateName}, day ${of.days}`,
-      },
+    began && {
+      kind: of.ofReview ? "not reviewed" : "open",
+      words: `${of.stateName}, day ${of.days}`,
+    },
     began &&
       of.openChanges > 0 && {
         kind: "not merged",

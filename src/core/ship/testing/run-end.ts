@@ -41,6 +41,12 @@ export interface RunEnd {
   returns: { itemId: string; reason: string }[];
 }
 
+/** Whether what failed is part of an item that is still being built; without a word it is. */
+export const becomesTask = (
+  course: FailureCourse | null,
+  { stateKind }: Pick<TestedItem, "stateKind">,
+): boolean => stateKind !== "finished" && (course === null || course === "belongs to it");
+
 const MOST_REASON = 2_000;
 
 /**
@@ -55,11 +61,10 @@ export function endOfRun(
   run: string,
 ): RunEnd {
   const byId = new Map(items.map((item) => [item.id, item]));
-  const isBuilt = (id: string | null) => id !== null && byId.get(id)?.stateKind !== "finished";
   const findings = failures.map((failure): Finding => {
     const { course, itemId } = failure;
-    const belongs = course === null || course === "belongs to it";
-    if (belongs && isBuilt(itemId)) return { kind: "task", under: itemId!, failure };
+    const item = byId.get(itemId ?? "");
+    if (item && becomesTask(course, item)) return { kind: "task", under: item.id, failure };
     return { kind: "bug", foundIn: itemId, expedite: course === "mend now", failure };
   });
   const back = new Map<string, string[]>();

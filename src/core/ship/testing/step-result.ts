@@ -1,5 +1,4 @@
 import { z } from "zod";
-import type { Instant } from "@/core/calendar/instant";
 import { MOST_CASE_TITLE } from "./test-case";
 
 /** What a tester saw: as expected, not so, or that the step could not be tried. */
@@ -34,17 +33,6 @@ export const stepResultBody = z
     path: ["note"],
   });
 export type StepResultBody = z.output<typeof stepResultBody>;
-
-/** What was said of a step. */
-export interface StepSaid {
-  caseId: string;
-  stepId: string;
-  result: StepResult;
-  note: string;
-  at: Instant;
-  course: FailureCourse | null;
-  givenTo: string | null;
-}
 
 const hours = z.number().min(0).max(200);
 

@@ -1,5 +1,6 @@
 import type { Instant } from "@/core/calendar/instant";
 import type { ClassOfService } from "@/core/item/fields";
+import type { StateKind } from "@/core/workflow/state";
 import type { Stale, Tested } from "./case-standing";
 import type { MachineResult } from "./machine-test";
 import type { FailureCourse, StepResult } from "./step-result";
@@ -168,7 +169,7 @@ export interface RunCase {
   /** Whether the case says something else by now. */
   rewritten: boolean;
   verdict: Verdict | null;
-  item: { id: string; key: string; title: string; stateKind: string } | null;
+  item: { id: string; key: string; title: string; stateKind: StateKind } | null;
   steps: RunStep[];
 }
 

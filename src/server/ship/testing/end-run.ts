@@ -1,6 +1,7 @@
 import { and, eq, inArray } from "drizzle-orm";
 import type { Instant } from "@/core/calendar/instant";
-import type { ItemSnapshot } from "@/core/item/fields";
+import { cutText } from "@/core/formats/cut-text";
+import { MOST_TITLE, type ItemSnapshot } from "@/core/item/fields";
 import { NEW_ITEM, type NewItem } from "@/core/item/new-item";
 import {
   endOfRun,
@@ -12,7 +13,6 @@ import {
 import type { EndRunBody } from "@/core/ship/testing/step-result";
 import { caseKey } from "@/core/ship/testing/test-case";
 import { runVerdict, verdictOf, type Verdict } from "@/core/ship/testing/verdict";
-import { refuse } from "@/core/workflow/refusal";
 import { transitionBetween } from "@/core/workflow/workflow";
 import { transact, type Transaction } from "@/db/connection";
 import { itemFile, testRun, testRunCase, testStepResult } from "@/db/schema";
@@ -22,12 +22,12 @@ import { throughDoor } from "../../item/door";
 import { enterItem, enterNew, lockInOrder, type EnteredItem } from "../../item/enter";
 import type { ProjectAccess } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
-import { invalid, Refused } from "../../refused";
+import { invalid } from "../../refused";
 import { projectTypes } from "../../workflow/load";
 import { announceTests } from "./announce-tests";
 import { casesById } from "./case-rows";
 import { contentsOfRuns, type RunContents } from "./run-contents";
-import { enterRun, type Numbered, type RunRow } from "./runs";
+import { enterRun, mustGoOn, type Numbered, type RunRow } from "./runs";
 import { v7 as newId } from "uuid";
 
 /** What came of the end of a run. */
@@ -49,10 +49,7 @@ export async function endRun(
 ): Promise<Ended> {
   return transact(async (tx) => {
     const { access, run } = await enterRun(tx, viewer, at);
-    if (run.givenUpAt !== null)
-      throw new Refused(
-        refuse("conflict", "This run was given up.", "Go on with it before you end it."),
-      );
+    mustGoOn(run);
     const contents = await contentsOfRuns(tx, [run.id]);
     if (contents.steps.every(({ said }) => said === null))
       throw invalid("Nothing was tried yet.", "Try a step, or give the run up.");
@@ -184,7 +181,10 @@ async function makeTask(
 ): Promise<ItemSnapshot> {
   return make(ending, {
     ...NEW_ITEM,
-    ...{ title: findingTitle(failure), description: findingDescription(failure, told(ending)) },
+    ...{
+      title: findingTitle(failure),
+      description: findingDescription(failure, runWords(ending.run)),
+    },
     ...{ typeId: await taskType(ending.tx, ending.access.project.id), parentId, teamId },
     ...{ assigneeId: failure.givenTo, restricted },
     remainingHours: ending.body.mendingHours,
@@ -200,7 +200,7 @@ async function makeRetest(
   if (retestHours <= 0) return null;
   return make(ending, {
     ...NEW_ITEM,
-    title: `Test again: ${title}`.slice(0, 300),
+    title: cutText(`Test again: ${title}`, MOST_TITLE),
     ...{ typeId: await taskType(ending.tx, ending.access.project.id), parentId, teamId },
     ...{ assigneeId: ending.run.testerId, restricted, remainingHours: retestHours },
   });
@@ -216,7 +216,10 @@ async function makeBug(
   const expedite = finding.kind === "bug" && finding.expedite;
   const created = await make(ending, {
     ...NEW_ITEM,
-    ...{ title: findingTitle(failure), description: findingDescription(failure, told(ending)) },
+    ...{
+      title: findingTitle(failure),
+      description: findingDescription(failure, runWords(ending.run)),
+    },
     ...{
       typeId: typeOfReports(types.filter(({ removedAt }) => removedAt === null)).id,
       origin: "unplanned",
@@ -237,8 +240,6 @@ async function makeBug(
     : created;
   return expedite ? pullAtOnce(tx, viewer, along, { commandId }) : linked;
 }
-
-const told = ({ run }: Ending): string => runWords(run);
 
 /** Whoever mends it sees what the tester saw: the pictures hang on what came of it too. */
 async function takePicturesAlong(

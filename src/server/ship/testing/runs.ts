@@ -202,8 +202,11 @@ export async function enterRun(
   return { access, run };
 }
 
-const wasGivenUp = () =>
-  new Refused(refuse("conflict", "This run was given up.", "Go on with it first."));
+/** @throws Refused where a run was given up: nothing is said in it before it is gone on with */
+export function mustGoOn({ givenUpAt }: Pick<RunRow, "givenUpAt">): void {
+  if (givenUpAt !== null)
+    throw new Refused(refuse("conflict", "This run was given up.", "Go on with it first."));
+}
 
 /** Keeps what was seen in a step, or takes it back. @throws Refused */
 export async function recordStep(
@@ -214,7 +217,7 @@ export async function recordStep(
 ): Promise<void> {
   await transact(async (tx) => {
     const { access, run } = await enterRun(tx, viewer, at);
-    if (run.givenUpAt !== null) throw wasGivenUp();
+    mustGoOn(run);
     const { caseId, stepId, result, note, course, givenTo } = body;
     await stepOfRun(tx, run, { caseId, stepId });
     const failed = result === "failed";

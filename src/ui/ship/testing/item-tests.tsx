@@ -1,14 +1,12 @@
 "use client";
 import Link from "next/link";
-import { STALE_WORDS, TESTED_WORDS } from "@/core/ship/testing/case-standing";
+import { TESTED_WORDS } from "@/core/ship/testing/case-standing";
 import type { FoundBy, ItemCase } from "@/core/ship/testing/testing-view";
 import { VERDICT_WORDS } from "@/core/ship/testing/verdict";
 import type { ItemHandle } from "@/ui/item/use-item";
-import { TextButton } from "@/ui/kit/button";
-import { ago } from "@/ui/kit/time";
+import { CaseCame, TakeAway } from "./case-came";
 import { CaseChoice } from "./case-choice";
 import { NewCase } from "./case-form";
-import { machineWords } from "./start-pane";
 import { useItemTests } from "./use-item-tests";
 
 /** How an item is tested: its cases with what came of them, and the runs. */
@@ -87,7 +85,7 @@ function CaseOfItem({
   href: string;
   onTakeAway?: () => void;
 }) {
-  const { key, title, last, stale, machines } = of;
+  const { key, title } = of;
   return (
     <li className="flex items-start gap-2">
       <span className="min-w-0 flex-1">
@@ -96,26 +94,10 @@ function CaseOfItem({
         </Link>{" "}
         {title}
         <span className="block text-[12.5px] text-ink-soft">
-          {last ? (
-            <>
-              <span className={last.verdict === "failed" ? "font-semibold text-alarm" : undefined}>
-                {last.verdict === null ? "not tried to its end" : VERDICT_WORDS[last.verdict]}
-              </span>{" "}
-              {ago(last.at, now)} by {last.by}
-              {last.build && `, build ${last.build}`}
-              {stale && <b className="text-signal-ink"> · {STALE_WORDS[stale]}</b>}
-            </>
-          ) : (
-            "never tried for it"
-          )}
-          {machines.length > 0 && ` · ${machineWords(machines)}`}
+          <CaseCame of={of} now={now} />
         </span>
       </span>
-      {onTakeAway && (
-        <TextButton className="text-[12.5px]" aria-label={`Take away ${key}`} onClick={onTakeAway}>
-          Take away
-        </TextButton>
-      )}
+      <TakeAway caseKey={key} onTakeAway={onTakeAway} />
     </li>
   );
 }

@@ -2,6 +2,7 @@
 import { useState } from "react";
 import { v7 as newId } from "uuid";
 import type { ItemMoves, RunCase, RunStep, RunView } from "@/core/ship/testing/testing-view";
+import { becomesTask } from "@/core/ship/testing/run-end";
 import { runVerdict, verdictOf, VERDICT_WORDS, type Verdict } from "@/core/ship/testing/verdict";
 import { TextInput } from "@/ui/kit/field";
 import { FormFooter } from "@/ui/kit/form-footer";
@@ -158,9 +159,7 @@ const failedOf = (view: RunView): FailedStep[] =>
 
 /** Whether what failed is part of an item that is still being built. */
 const belongs = ({ of, step }: FailedStep): boolean =>
-  of.item !== null &&
-  of.item.stateKind !== "finished" &&
-  (step.course ?? "belongs to it") === "belongs to it";
+  of.item !== null && becomesTask(step.course, of.item);
 
 /** What becomes of each step that failed. */
 const WhatBecomes = ({ view }: { view: RunView }) =>

@@ -2,9 +2,7 @@
 import Link from "next/link";
 import { useState } from "react";
 import { v7 as newId } from "uuid";
-import { STALE_WORDS } from "@/core/ship/testing/case-standing";
 import type { ItemCase, ItemTests, QueueRow } from "@/core/ship/testing/testing-view";
-import { VERDICT_WORDS } from "@/core/ship/testing/verdict";
 import { Button, TextButton } from "@/ui/kit/button";
 import { Check } from "@/ui/kit/check";
 import { Field } from "@/ui/kit/field";
@@ -12,8 +10,8 @@ import { FormProblem } from "@/ui/kit/note";
 import { usePanel } from "@/ui/kit/panel-context";
 import { problemWords } from "@/ui/kit/request";
 import { namedOptions, Select, wordOptions } from "@/ui/kit/select";
-import { ago } from "@/ui/kit/time";
 import { useScreenKeys } from "@/ui/kit/use-screen-keys";
+import { CaseCame, TakeAway } from "./case-came";
 import { CaseChoice } from "./case-choice";
 import { NewCase } from "./case-form";
 import { useItemTests, type ItemTestsHandle } from "./use-item-tests";
@@ -229,45 +227,18 @@ function CaseLine({
   onTick: (ticked: boolean) => void;
   onTakeAway?: () => void;
 }) {
-  const { key, title, steps, last, stale, machines } = of;
+  const { key, title, steps } = of;
   return (
     <li>
       <Check checked={ticked} onChange={onTick}>
         <span className="min-w-0">
           <span className="key">{key}</span> <b>{title}</b>
           <span className="block text-[12.5px] text-ink-soft">
-            {steps === 1 ? "1 step" : `${steps} steps`} ·{" "}
-            {last ? (
-              <>
-                <span
-                  className={last.verdict === "failed" ? "font-semibold text-alarm" : undefined}
-                >
-                  {last.verdict === null ? "not tried to its end" : VERDICT_WORDS[last.verdict]}
-                </span>{" "}
-                {ago(last.at, now)} by {last.by}
-                {last.build && `, build ${last.build}`}
-                {stale && <b className="text-signal-ink"> · {STALE_WORDS[stale]}</b>}
-              </>
-            ) : (
-              "never tried for it"
-            )}
-            {machines.length > 0 && ` · ${machineWords(machines)}`}
+            {steps === 1 ? "1 step" : `${steps} steps`} · <CaseCame of={of} now={now} />
           </span>
         </span>
       </Check>
-      {onTakeAway && (
-        <TextButton className="text-[12.5px]" aria-label={`Take away ${key}`} onClick={onTakeAway}>
-          Take away
-        </TextButton>
-      )}
+      <TakeAway caseKey={key} onTakeAway={onTakeAway} />
     </li>
   );
-}
-
-/** "by machine: passed" */
-export function machineWords(machines: ItemCase["machines"]): string {
-  const results = machines.flatMap(({ last }) => last?.result ?? []);
-  const unsteady = machines.filter(({ changedMind }) => changedMind > 0).length;
-  const worst = results.includes("failed") ? "failed" : (results[0] ?? "no result yet");
-  return `by machine: ${worst}${unsteady > 0 ? ", unsteady" : ""}`;
 }
