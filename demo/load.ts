@@ -3,6 +3,7 @@ import { FIRST_TYPES } from "@/core/item/item-type";
 import { demoBoards } from "./boards";
 import { demoConditions, demoViews, DEMO_OPENED } from "./views";
 import { demoAddresses, demoAnswers, demoAround, demoForms, demoKnown, demoMail } from "./intake";
+import { loadAcceptance, withAcceptance } from "./acceptance";
 import { demoVersions, type DemoVersion } from "./versions";
 import { LARGE_TYPES, LARGE_WORKFLOW, LEVEL_NAMES } from "./large-workflow";
 import { demoFields } from "./fields";
@@ -52,7 +53,7 @@ import { writeHostMemory } from "./code/host-memory";
 import { loadDelivery } from "./code/load-delivery";
 import { hostTargets, writePipelineMemory } from "./code/pipeline-memory";
 import { withCode, type DemoCode } from "./code/with-code";
-import { loadTests, withTests } from "./testing/load-tests";
+import { loadTests, withTests, type DemoTests } from "./testing/load-tests";
 import type { Target } from "../standins/sender";
 import { demoDesignChanges, demoTerms } from "./terms";
 import { demoWalk } from "./walks";
@@ -96,7 +97,11 @@ export async function loadDemo(
       const coded = withCode(project, timed, { workflow, folder: repositories, now });
       const { code } = coded;
       const tested = withTests(project, coded.items, { workflow, code, now });
-      const items = inOneOrder(tested.items, position);
+      const shown =
+        project.key === "TIX"
+          ? withAcceptance(tested.items, workflow, { passed: passedIn(tested.tests), now })
+          : { items: tested.items };
+      const items = inOneOrder(shown.items, position);
       await loadItems(tx, items);
       codes.push(coded.code);
       const projectId = project.key.toLowerCase();
@@ -133,6 +138,7 @@ export async function loadDemo(
         await loadSizing(tx, items, now);
         await loadNotes(tx, "tix-release-20", items, now);
         await loadOutNotes(tx, "tix", items);
+        if ("acceptance" in shown) await loadAcceptance(tx, "tix", shown.acceptance, now);
       }
       counts.items += items.length;
       counts.events += items.reduce((n, i) => n + i.events.length, 0);
@@ -148,6 +154,10 @@ export async function loadDemo(
     return counts;
   });
 }
+
+/** The items whose last run passed. */
+const passedIn = ({ runs }: DemoTests): ReadonlySet<string> =>
+  new Set(runs.filter(({ verdict }) => verdict === "passed").map(({ item }) => item.id));
 
 async function loadTerms(tx: Transaction, project: DemoProject, now: Instant): Promise<void> {
   const projectId = project.key.toLowerCase();

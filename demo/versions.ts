@@ -43,10 +43,18 @@ export function demoVersions(today: Workflow, began: Instant, now: Instant): Dem
       note: "After the tickets that were read by the one who wrote them.",
     },
     {
-      definition: { ...today, version: 3 },
+      definition: { ...heeding(today), version: 3 },
       at: now - 37 * DAY,
       byId: "ines",
       note: "Testers sent things back and nobody knew why.",
     },
   ];
 }
+
+/** What is ready to go out comes back by itself when somebody it was shown to misses something. */
+const heeding = (workflow: Workflow): Workflow => ({
+  ...workflow,
+  transitions: workflow.transitions.map((t) =>
+    t.verb === "Pull out" ? { ...t, triggers: [{ kind: "something missing" }] } : t,
+  ),
+});

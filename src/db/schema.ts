@@ -1,3 +1,4 @@
+export * from "./schema/acceptance";
 export * from "./schema/alerts";
 export * from "./schema/board";
 export * from "./schema/bulk";

@@ -62,6 +62,7 @@ export const STATUS_OF: Record<RefusalCode, number> = {
   "change open": 422,
   frozen: 422,
   "test missing": 422,
+  "acceptance missing": 422,
   "comment missing": 422,
   "field missing": 422,
   "same person": 422,

@@ -9,6 +9,7 @@ import { onStop, tellReady } from "@/server/supervised";
 import { closeReadingThread } from "@/server/mail/reading-thread";
 import { closeMail } from "@/server/mail/mailer";
 import { sendAccountLetters } from "@/server/people/letters";
+import { remindAcceptors } from "@/server/ship/acceptance/remind-due";
 import { sendLetters } from "@/server/mail/send";
 import { tellRisks } from "@/server/alerts/promises-at-risk";
 import { sendAlertMails } from "@/server/alerts/send-mail";
@@ -98,6 +99,8 @@ async function followUp(tick: number): Promise<void> {
     const questions = await followQuestions();
     if (questions.reminded + questions.ended > 0)
       log.info(questions, "questions without an answer");
+    const acceptors = await remindAcceptors();
+    if (acceptors > 0) log.info({ acceptors }, "people reminded of what is shown to them");
     const risks = await tellRisks();
     if (risks > 0) log.info({ risks }, "people told of dates at risk");
   }

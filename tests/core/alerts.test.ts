@@ -27,6 +27,7 @@ const NOBODY: Ties = {
   maker: [],
   testers: [],
   followers: [],
+  showed: [],
   near: [],
 };
 const event = (seq: number, change: ItemChange, more: Partial<ItemEvent> = {}): ItemEvent =>
@@ -237,7 +238,9 @@ describe("how somebody hears", () => {
 
   test("by default only what is asked of somebody comes as a mail at once", () => {
     const atOnce = STANDARD_RULE_IDS.filter((id) => standardRule(id).ways.mail === "at once");
-    expect(atOnce).toEqual(["named", "asked", "review", "test", "expedite"]);
+    expect(atOnce).toEqual([
+      ...["named", "asked", "review", "test", "expedite", "shown", "accepting"],
+    ]);
     expect(standardRule("follows").ways.mail).toBe("none");
   });
 

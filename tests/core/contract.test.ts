@@ -19,6 +19,8 @@ import { itemTableContract } from "@/core/item/csv/contract";
 import { listContract } from "@/core/item/list/contract";
 import { healthContract, peopleContract, sessionContract } from "@/core/people/contract";
 import { planContract } from "@/core/plan/contract";
+import { acceptanceContract } from "@/core/ship/acceptance/contract";
+import { publicAcceptanceContract } from "@/core/ship/acceptance/public-contract";
 import { shipContract } from "@/core/ship/contract";
 import { releaseContract } from "@/core/ship/release/contract";
 import { testingContract } from "@/core/ship/testing/contract";
@@ -47,6 +49,8 @@ const ALL: Contract[] = [
   peopleContract,
   planContract,
   shipContract,
+  acceptanceContract,
+  publicAcceptanceContract,
   releaseContract,
   testingContract,
   reportContract,

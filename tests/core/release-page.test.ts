@@ -11,6 +11,7 @@ const DONE: ReleaseFacts = {
   ...{ stateKind: "finished", stateName: "Live", days: 3, ofReview: false, assigned: true },
   ...{ blocked: null, openChanges: 0, merged: true, onAcceptance: true, acceptance: "acceptance" },
   ...{ tested: "passed", failed: "", hasWords: true },
+  ...{ shown: { asked: 0, given: 0 }, missing: false },
 };
 const BUILT: ReleaseFacts = { ...DONE, stateKind: "working", stateName: "Building", days: 4 };
 
@@ -36,6 +37,14 @@ describe("what stands against an item going out", () => {
         ...["blocked: the feed", "Building, day 4", "2 changes not merged"],
         ...["not all of it on acceptance", "not tested yet"],
       ],
+    ],
+    [{ shown: { asked: 2, given: 1 } }, BUILT, ["Building, day 4", "accepted by 1 of 2"]],
+    [{ shown: { asked: 2, given: 2 } }, BUILT, ["Building, day 4"]],
+    // What somebody misses counts of what is finished too; that not all said their word does not.
+    [
+      { shown: { asked: 2, given: 0 }, missing: true },
+      DONE,
+      ["somebody it was shown to misses something"],
     ],
     // Nothing is merged: where it is not is no news.
     [{ merged: false, onAcceptance: false }, BUILT, ["Building, day 4"]],

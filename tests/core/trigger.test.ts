@@ -103,18 +103,22 @@ test("every trigger has words, and is set off by its own occurrence only", () =>
   const sample = (kind: (typeof TRIGGER_KINDS)[number]): Trigger =>
     kind === "deployed"
       ? { kind, environment: "production" }
-      : kind === "days in state"
-        ? { kind, days: 3 }
-        : kind === "date reached"
-          ? { kind, field: "dueOn" }
-          : kind === "linked ended"
-            ? { kind, way: "waits for", how: "any end" }
-            : { kind };
+      : kind === "accepted"
+        ? { kind, by: "everybody" }
+        : kind === "days in state"
+          ? { kind, days: 3 }
+          : kind === "date reached"
+            ? { kind, field: "dueOn" }
+            : kind === "linked ended"
+              ? { kind, way: "waits for", how: "any end" }
+              : { kind };
   const happened = (kind: (typeof TRIGGER_KINDS)[number]): Occurrence =>
     ({
       ...sample(kind),
       change: "41",
       run: "night",
+      asked: 2,
+      given: 2,
       parentKey: "TIX-9",
       key: "TIX-9",
     }) as unknown as Occurrence;

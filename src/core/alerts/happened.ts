@@ -35,10 +35,13 @@ export const HAPPENED_WORDS = {
   linked: "it is linked to another item, or not any more",
   agreed: "it is approved, or the approval taken back",
   heard: "the code host or the pipeline tells of it",
+  accepted: "somebody it was shown to accepts it",
+  "something missing": "somebody it was shown to misses something",
   held: "a move that should have happened by itself did not",
   "at risk": "a promise about it is at risk",
   told: "the process tells people of it",
   "pointed out": "somebody points it out",
+  shown: "it is shown to somebody to be accepted",
 } as const;
 
 export type HappenedKind = keyof typeof HAPPENED_WORDS;
@@ -129,8 +132,10 @@ function kindsOf(event: ItemEvent, stateOf: (id: string) => StateMeaning): Kind[
       return ["withdrawn"];
     case "brought back":
       return ["brought back"];
-    case "reported":
-      return ["heard"];
+    case "reported": {
+      const { kind } = event.new;
+      return [kind === "accepted" || kind === "something missing" ? kind : "heard"];
+    }
     case "held":
       return ["held"];
     case "file added":

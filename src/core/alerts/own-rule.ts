@@ -6,12 +6,13 @@ import { HAPPENED_KINDS, HAPPENED_WORDS, type Happened, type HappenedKind } from
 import { MAIL_WAYS } from "./ways";
 
 /** What is addressed to people by name needs no rule of their own. */
-type Addressed = "told" | "pointed out";
+const ADDRESSED = ["told", "pointed out", "shown"] as const;
+type Addressed = (typeof ADDRESSED)[number];
 export type RuleHappening = Exclude<HappenedKind, Addressed>;
 
 /** What a rule of one's own can be about, in the order in which it is offered. */
 export const RULE_HAPPENINGS = HAPPENED_KINDS.filter(
-  (kind): kind is RuleHappening => kind !== "told" && kind !== "pointed out",
+  (kind): kind is RuleHappening => !(ADDRESSED as readonly HappenedKind[]).includes(kind),
 );
 
 /** How what a rule is about is called: "it is sent back". */

@@ -11,6 +11,8 @@ export interface Ties {
   /** Those who are named for tests in the project. */
   testers: readonly string[];
   followers: readonly string[];
+  /** Those who showed it to somebody, so that it is accepted. */
+  showed: readonly string[];
   /** Those who have an item in hand that it is linked to, or that it is under. */
   near: readonly string[];
 }
@@ -109,6 +111,20 @@ export const STANDARD_RULES = {
     happens: ["answered"],
     whom: ["assignee", "reviewer", "maker"],
     ways: ways("morning"),
+  },
+  shown: {
+    title: "Work is shown to me, so that I accept it",
+    why: "shown to you",
+    happens: ["shown"],
+    whom: "addressed",
+    ways: ways("at once"),
+  },
+  accepting: {
+    title: "What I showed, or an item of mine, is accepted, or something is missing",
+    why: "its acceptance",
+    happens: ["accepted", "something missing"],
+    whom: ["showed", "assignee"],
+    ways: ways("at once"),
   },
   promise: {
     title: "A promise about an item of mine is at risk",

@@ -175,6 +175,12 @@ export const PROJECT_PLACES: readonly ProjectPlace[] = [
     also: ["Ship", "what is where", "deploy", "live", "test", "frozen days", "pipeline"],
   },
   {
+    name: "Acceptance",
+    path: "/ship/acceptance",
+    needs: "read project",
+    also: ["accept", "customer", "sign off", "show to somebody"],
+  },
+  {
     name: "Releases going out",
     path: "/ship/releases",
     needs: "read project",

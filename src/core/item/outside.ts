@@ -44,6 +44,10 @@ export type OutsideFact =
   | { kind: "review sent back"; change: string }
   | { kind: "test run passed"; run: string }
   | { kind: "test run failed"; run: string }
+  /** Somebody it was shown to accepted it. */
+  | { kind: "accepted"; given: number; asked: number }
+  /** Somebody it was shown to says that something is missing. */
+  | { kind: "something missing" }
   | { kind: "deployed"; environment: string }
   /** Not all of it is there any more: an older build came, or more was merged for it. */
   | { kind: "deployed no more"; environment: string };
@@ -54,6 +58,8 @@ export function outsideAfter(before: Outside, fact: OutsideFact): Outside {
     case "work pushed":
     case "commit says done":
     case "commit reverted":
+    case "accepted":
+    case "something missing":
       return before;
     case "test run passed":
       return { ...before, testResult: "passed" };
@@ -148,6 +154,10 @@ export function outsideWords(fact: OutsideFact): string {
       return `test run ${fact.run} passed`;
     case "test run failed":
       return `test run ${fact.run} failed`;
+    case "accepted":
+      return `${fact.given} of ${fact.asked} whom it was shown to accepted it`;
+    case "something missing":
+      return "somebody it was shown to misses something";
     case "deployed":
       return `it was deployed to ${fact.environment}`;
     case "deployed no more":

@@ -4,6 +4,7 @@ import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { MoveAnswers } from "@/core/item/command";
 import type { EditableField, ItemSnapshot } from "@/core/item/fields";
 import type { FrozenEnvironment } from "@/core/ship/environment";
+import type { Accepted } from "@/core/ship/acceptance/enough";
 import type { KnownTest } from "@/core/ship/testing/known-test";
 import type { OwnField, OwnValue } from "@/core/item/own-field";
 import { fieldsOfType, ownValueProblem } from "@/core/item/own-field";
@@ -47,6 +48,8 @@ export interface MoveContext {
   frozen?: readonly FrozenEnvironment[];
   /** What is known of its tests; left out where nothing asks for them. */
   tests?: readonly KnownTest[];
+  /** To how many it was shown, and how many accept it; left out where nothing asks for it. */
+  acceptance?: Accepted;
 }
 
 export interface AllowedMove {
@@ -183,8 +186,18 @@ export interface AskedMove {
 
 /** What requirements of a move are asked with: the move itself, and what is known around it. */
 export function requirementContext(asked: AskedMove, context: MoveContext) {
-  const { around, asker, teamsOf, vocabulary, nameOf, teamName, ownFields, frozen, tests } =
-    context;
+  const {
+    around,
+    asker,
+    teamsOf,
+    vocabulary,
+    nameOf,
+    teamName,
+    ownFields,
+    frozen,
+    tests,
+    acceptance,
+  } = context;
   return {
     ...asked,
     around,
@@ -196,6 +209,7 @@ export function requirementContext(asked: AskedMove, context: MoveContext) {
     ownFields,
     frozen,
     tests,
+    acceptance,
   };
 }
 

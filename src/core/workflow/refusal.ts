@@ -31,6 +31,7 @@ export const REFUSAL_CODES = [
   "change open",
   "frozen",
   "test missing",
+  "acceptance missing",
   "comment missing",
   "reason missing",
   "outcome missing",

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { counted } from "@/core/formats/counted";
 import { LINK_WAY_WORDS } from "@/core/item/link-way";
+import { ENOUGH, ENOUGH_WORDS, isEnough } from "@/core/ship/acceptance/enough";
 import type { OutsideFact } from "@/core/item/outside";
 import {
   schemaOfKinds,
@@ -124,6 +125,27 @@ const TABLE = {
     "test run failed",
     "its test run fails",
     ({ run }) => `Test run ${run} failed.`,
+  ),
+  accepted: withParameters("accepted", {
+    title: "those it was shown to accept it",
+    parameters: { by: z.enum(ENOUGH) },
+    begins: { by: "everybody" },
+    editors: {
+      by: {
+        kind: "choice",
+        label: "Accepted by",
+        options: () => ENOUGH.map((value) => ({ value, label: ENOUGH_WORDS[value] })),
+      },
+    },
+    words: ({ by }) =>
+      `${ENOUGH_WORDS[by]} ${by === "everybody" || by === "1" ? "accepts" : "accept"} it`,
+    waitedFor: ({ by }, happened) => isEnough(by, happened),
+    history: ({ asked, given }) => `Of ${asked} whom it was shown to ${given} accepted it.`,
+  }),
+  "something missing": plain(
+    "something missing",
+    "somebody it was shown to misses something",
+    () => "Somebody it was shown to misses something.",
   ),
   deployed: withParameters("deployed", {
     title: "it is deployed",

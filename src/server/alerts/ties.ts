@@ -1,10 +1,10 @@
-import { and, eq, inArray, or, sql, type SQL } from "drizzle-orm";
+import { and, eq, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
 import type { Happened } from "@/core/alerts/happened";
 import type { Ties } from "@/core/alerts/standard-rules";
 import type { Duty } from "@/core/people/duty";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { Reader } from "@/db/connection";
-import { follow, item, itemLink, teamMember } from "@/db/schema";
+import { follow, item, itemLink, showing, shownItem, teamMember } from "@/db/schema";
 import { dutyHoldersNamed } from "../people/duties";
 import { TERM_FIELDS, TERM_KINDS } from "@/core/item/terms/term";
 import { termTarget } from "./follow";
@@ -19,11 +19,12 @@ export async function tiesTo(
 ): Promise<Ties> {
   const comes = (kind: Happened["kind"]) => happened.some((one) => one.kind === kind);
   const named = (wanted: Duty) => dutyHoldersNamed(reader, of.projectId, wanted);
-  const [followers, near, testers, reviewing] = await Promise.all([
+  const [followers, near, testers, reviewing, showed] = await Promise.all([
     followersOf(reader, of),
     nearOwners(reader, of),
     comes("for test") ? named("tests") : [],
     of.reviewerId === null && comes("for review") ? named("reviews") : only(of.reviewerId),
+    comes("accepted") || comes("something missing") ? whoShowed(reader, of.id) : [],
   ]);
   return {
     assignee: only(of.assigneeId),
@@ -32,8 +33,19 @@ export async function tiesTo(
     reviewing,
     testers,
     followers,
+    showed,
     near,
   };
+}
+
+/** Who showed an item to somebody. */
+async function whoShowed(reader: Reader, itemId: string): Promise<string[]> {
+  const rows = await reader
+    .selectDistinct({ id: showing.askedBy })
+    .from(showing)
+    .innerJoin(shownItem, eq(shownItem.showingId, showing.id))
+    .where(and(eq(shownItem.itemId, itemId), isNull(showing.revokedAt)));
+  return rows.map(({ id }) => id);
 }
 
 /** Who follows an item itself, one above it, a label of it or a part that it is about; not who stopped following it. */

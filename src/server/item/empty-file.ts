@@ -1,7 +1,7 @@
 import { and, eq, inArray, or, sql } from "drizzle-orm";
 import { EMPTIED } from "@/core/item/event-texts";
 import { transact, type Transaction } from "@/db/connection";
-import { itemEvent, itemFile, itemText } from "@/db/schema";
+import { itemEvent, itemFile, itemText, shownPicture } from "@/db/schema";
 import { throwAway } from "../files/store";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
@@ -43,6 +43,10 @@ export async function emptyItemFile(
       .update(itemFile)
       .set({ sha256: null, name: EMPTIED, removedAt: row.removedAt ?? now })
       .where(eq(itemFile.id, row.id));
+    // What is shown of it to people outside goes too.
+    await tx
+      .delete(shownPicture)
+      .where(and(eq(shownPicture.itemId, itemId), eq(shownPicture.sha256, row.sha256)));
     return row.sha256;
   });
   if (sha256 !== null) await throwAway(sha256);

@@ -1,4 +1,5 @@
 import { dayNumber, isoDate } from "@/core/calendar/zone";
+import { SHOWN_TO_NOBODY, type Accepted } from "@/core/ship/acceptance/enough";
 import type { KnownTest } from "@/core/ship/testing/known-test";
 import { frozenOn, type FrozenEnvironment } from "@/core/ship/environment";
 import { isRead } from "@/core/condition/condition";
@@ -21,6 +22,7 @@ import type { ProjectAccess } from "../people/access";
 import { membersAmong } from "../people/belonging";
 import type { Principal } from "../people/viewer";
 import { environmentsOf } from "../ship/environments";
+import { acceptedNow } from "../ship/acceptance/accepted-now";
 import { knownTests } from "../ship/testing/failing-tests";
 import { hasEnded, sprintsNow } from "../plan/timeboxes";
 import { waitedFor } from "./around";
@@ -37,6 +39,7 @@ export interface MoveNeeds {
   followUps: FollowUpContext;
   frozen: readonly FrozenEnvironment[];
   tests: readonly KnownTest[];
+  acceptance: Accepted;
   ownFields: readonly OwnField[];
   inEndedSprint: boolean;
 }
@@ -102,6 +105,10 @@ export async function moveNeeds({
       before && requirements.some((r) => r.kind === "failing test")
         ? await knownTests(tx, before.id)
         : [],
+    acceptance:
+      before && requirements.some((r) => r.kind === "accepted")
+        ? await acceptedNow(tx, before.id)
+        : SHOWN_TO_NOBODY,
     followUps:
       before && transition
         ? await followUpContext({ tx, viewer, before, transition })

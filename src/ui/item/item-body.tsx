@@ -22,6 +22,7 @@ import { useNarrow } from "@/ui/kit/use-narrow";
 import type { ItemHandle } from "./use-item";
 import { WithdrawnNote } from "./withdrawn-note";
 import { ItemCodeSection } from "@/ui/ship/item-code";
+import { ItemAcceptanceSection } from "@/ui/ship/acceptance/item-acceptance";
 import { ItemTestsSection } from "@/ui/ship/testing/item-tests";
 import { ItemTimeSection } from "@/ui/time/item-time";
 import { ZigzagFigure } from "./zigzag-figure";
@@ -84,6 +85,7 @@ function Parts({ handle, wide }: { handle: ItemHandle; wide: boolean }) {
             <ItemFields handle={handle} />
             <ItemCodeSection handle={handle} />
             <ItemTestsSection handle={handle} />
+            <ItemAcceptanceSection handle={handle} />
             <OwnFields handle={handle} />
             <ItemTimeSection handle={handle} />
             <ItemReports handle={handle} />
@@ -104,6 +106,7 @@ function Parts({ handle, wide }: { handle: ItemHandle; wide: boolean }) {
       <ItemFields handle={handle} />
       <ItemCodeSection handle={handle} />
       <ItemTestsSection handle={handle} />
+      <ItemAcceptanceSection handle={handle} />
       <OwnFields handle={handle} />
       <ItemTimeSection handle={handle} />
       <ItemFiles handle={handle} />

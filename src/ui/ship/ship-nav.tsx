@@ -5,6 +5,7 @@ const PLACES: readonly Place[] = [
   { path: "/reviews", title: "Reviews" },
   { path: "/tests", title: "Tests" },
   { path: "/environments", title: "Environments" },
+  { path: "/acceptance", title: "Acceptance" },
   { path: "/releases", title: "Releases" },
 ];
 

@@ -61,6 +61,7 @@ const anyFollowUp: fc.Arbitrary<FollowUp> = fc.oneof(
 
 const anyTrigger: fc.Arbitrary<Trigger> = fc.constantFrom(...TRIGGER_KINDS).map((kind): Trigger => {
   if (kind === "deployed") return { kind, environment: "production & more" };
+  if (kind === "accepted") return { kind, by: "2" };
   if (kind === "days in state") return { kind, days: 2.5 };
   if (kind === "linked ended") return { kind, way: "is waited for by", how: "delivered" };
   return kind === "date reached" ? { kind, field: "dueOn" } : { kind };

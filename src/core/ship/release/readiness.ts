@@ -1,17 +1,20 @@
 import { counted } from "@/core/formats/counted";
 import type { Tested } from "@/core/ship/testing/case-standing";
+import type { Accepted } from "../acceptance/enough";
 import type { StateKind } from "@/core/workflow/state";
 
 /** What of an item can stand against a release, the gravest first. */
 export const AGAINST = [
   "blocked",
   "failed",
+  "something missing",
   "not begun",
   "nobody",
   "open",
   "not reviewed",
   "not merged",
   "not on acceptance",
+  "not accepted",
   "not tested",
   "no case",
   "stale",
@@ -46,6 +49,10 @@ export interface ReleaseFacts {
   tested: Tested;
   /** Which steps failed last, in words. */
   failed: string;
+  /** To how many it was shown, and how many of them accept it. */
+  shown: Accepted;
+  /** Whether somebody it was shown to misses something. */
+  missing: boolean;
   /** Whether the notes leave it out, or somebody wrote what they say of it. */
   hasWords: boolean;
 }
@@ -63,6 +70,7 @@ export function againstOf(of: ReleaseFacts): Against[] {
       kind: "failed",
       words: of.failed ? `failed ${of.failed}` : "failed its last test",
     },
+    of.missing && { kind: "something missing", words: "somebody it was shown to misses something" },
     open && of.stateKind === "unstarted" && { kind: "not begun", words: "not begun" },
     open && !of.assigned && { kind: "nobody", words: "nobody has it" },
     began && {
@@ -79,6 +87,11 @@ export function againstOf(of: ReleaseFacts): Against[] {
       of.onAcceptance === false && {
         kind: "not on acceptance",
         words: `not all of it on ${of.acceptance}`,
+      },
+    began &&
+      of.shown.given < of.shown.asked && {
+        kind: "not accepted",
+        words: `accepted by ${of.shown.given} of ${of.shown.asked}`,
       },
     began &&
       (of.tested === "not tried" || of.tested === "blocked") && {

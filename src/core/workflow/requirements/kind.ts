@@ -4,6 +4,7 @@ import type { Vocabulary } from "@/core/condition/vocabulary";
 import type { MoveAnswers } from "@/core/item/command";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { OwnField } from "@/core/item/own-field";
+import type { Accepted } from "@/core/ship/acceptance/enough";
 import type { FrozenEnvironment } from "@/core/ship/environment";
 import type { KnownTest } from "@/core/ship/testing/known-test";
 import type { Editors, ParametersOf, Shape } from "../parameter";
@@ -34,6 +35,8 @@ export interface RequirementContext {
   frozen?: readonly FrozenEnvironment[];
   /** What is known of its tests. */
   tests?: readonly KnownTest[];
+  /** To how many it was shown, and how many accept it. */
+  acceptance?: Accepted;
 }
 
 /** A kind of requirement, with all that the product knows about it. */

@@ -1,6 +1,7 @@
 import type { Vocabulary } from "@/core/condition/vocabulary";
 import { schemaOfKinds, type RuleOf, type Shape } from "../parameter";
 import type { Refusal } from "../refusal";
+import { accepted } from "./accepted";
 import { approvals } from "./approvals";
 import { changeMerged } from "./change-merged";
 import { checklist } from "./checklist";
@@ -28,6 +29,7 @@ const TABLE = {
   "no blocker": noBlocker,
   "change merged": changeMerged,
   "failing test": failingTest,
+  accepted,
   "not frozen": notFrozen,
   comment,
   reason,

@@ -21,6 +21,7 @@ import { readRelease, readReleases } from "../../plan/releases";
 import { loadProjectWorkflows } from "../../workflow/load";
 import { environmentsOf } from "../environments";
 import { ofRepositories, readPresence } from "../presence";
+import { acceptanceOf } from "../acceptance/rows";
 import { runsOfItems } from "../testing/run-views";
 import { testedItems } from "../testing/tested-items";
 import { publicAddress } from "./public-releases";
@@ -159,7 +160,7 @@ async function readinessOf(
   { projectId, key, zone, releaseId, items, now }: Reading,
 ): Promise<{ rows: ReadinessRow[]; notes: ReleaseNote[] }> {
   const ids = items.map(({ id }) => id);
-  const [workflows, { people }, tested, presence, environments, blocks, written, runs] =
+  const [workflows, { people }, tested, presence, environments, blocks, written, runs, shown] =
     await Promise.all([
       loadProjectWorkflows(reader, projectId),
       roster(reader, projectId),
@@ -172,6 +173,7 @@ async function readinessOf(
         .where(and(sql`${block.itemId} = any(${sql.param(ids)}::uuid[])`, isNull(block.liftedAt))),
       reader.select().from(releaseNote).where(eq(releaseNote.releaseId, releaseId)),
       runsOfItems(reader, ids),
+      acceptanceOf(reader, ids),
     ]);
   const states = new Map(
     workflows.flatMap(({ states: all }) =>
@@ -214,6 +216,8 @@ async function readinessOf(
       acceptance: acceptance?.name ?? "",
       tested: tested.get(row.id)!.tested,
       failed: last?.named.failed ?? "",
+      shown: { asked: shown.get(row.id)?.asked ?? 0, given: shown.get(row.id)?.given ?? 0 },
+      missing: shown.get(row.id)?.missing ?? false,
       hasWords: notes[i].internal || notes[i].words.trim() !== "",
     };
     return {
