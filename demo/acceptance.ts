@@ -145,6 +145,7 @@ export async function loadAcceptance(
     await tx.insert(table.showing).values({
       ...{ id: showingId, projectId, personId, name, mail, words, askedBy: "ines", askedAt },
       ...{ token: personId === null ? newToken() : null, until: closesOn(askedAt) },
+      ...(to === HARBOUR ? { reminders: 1, remindedAt: now - DAY } : {}),
     });
     for (const [position, { snapshot }] of items.entries()) {
       const { id: itemId, number, title, howToTest } = snapshot;

@@ -29,6 +29,7 @@ const SCREENS: [name: string, path: string, ready: string][] = [
   ["tests", "/p/TIX/ship/tests", ".run-step"],
   ["test cases", "/p/TIX/ship/tests/cases?case=1", ".case-steps"],
   ["environments", "/p/TIX/ship/environments", ".where-row"],
+  ["acceptance", "/p/TIX/ship/acceptance", ".acceptance-row"],
   ["releases going out", "/p/TIX/ship/releases", ".against-rows li"],
   ["withdrawn", "/p/TIX/plan/withdrawn", "[aria-label^='Bring back']"],
   ["board", "/p/TIX/flow", ".card"],

@@ -26,6 +26,9 @@ import {
   itemTestCase,
   testCase,
   testPicture,
+  acceptanceAnswer,
+  showing,
+  shownItem,
   testRun,
   testStepResult,
   walk,
@@ -40,6 +43,7 @@ import { createItem } from "@/server/item/create";
 import { PLAIN_LOOK } from "@/core/view/look";
 import type { WalkRequest } from "@/core/walk/contract";
 import { editBoards } from "@/server/board/boards";
+import { showWork } from "@/server/ship/acceptance/show";
 import { saveCase } from "@/server/ship/testing/cases";
 import { addTestPicture } from "@/server/ship/testing/pictures";
 import { recordStep, startRun } from "@/server/ship/testing/runs";
@@ -115,6 +119,7 @@ const h = {
   caseNumber: "",
   run: "",
   picture: randomUUID(),
+  showing: "",
 };
 const GHOST = {
   id: randomUUID(),
@@ -132,6 +137,7 @@ const GHOST = {
   caseNumber: "987654",
   run: "987653",
   picture: randomUUID(),
+  showing: randomUUID(),
 };
 
 /** Waits until the worker has done what follows from all that happened. */
@@ -340,6 +346,19 @@ beforeAll(async () => {
   });
   const content = readFileSync("docs/screenshots/board.png");
   await addTestPicture(INES, at, { ...where, id: h.picture, name: "amberfile.png", content });
+  await showWork(INES, "TIX", {
+    ...{ id: randomUUID(), to: [{ name: "ghostwriter", mail: "" }], words: "pewterword" },
+    items: [
+      {
+        ...{ itemId: h.id, title: "Quartzlight for outside", how: "velvetquay", address: "" },
+        ...{ tested: true, pictures: [h.picture] },
+      },
+    ],
+  });
+  [{ showingId: h.showing }] = await database()
+    .select()
+    .from(shownItem)
+    .where(eq(shownItem.itemId, h.id));
   const [{ v: seenVersion }] = await database()
     .select({ v: item.version })
     .from(item)
@@ -405,6 +424,9 @@ async function hiddenState(): Promise<string> {
     db.select().from(testRun).where(inArray(testRun.itemId, ids)),
     db.select().from(testStepResult).where(eq(testStepResult.caseId, h.caseId)),
     db.select().from(testPicture).where(eq(testPicture.caseId, h.caseId)),
+    db.select().from(showing).where(eq(showing.id, h.showing)),
+    db.select().from(shownItem).where(inArray(shownItem.itemId, ids)),
+    db.select().from(acceptanceAnswer).where(inArray(acceptanceAnswer.itemId, ids)),
     db.select().from(walk).where(eq(walk.id, h.walk)),
     db.select().from(walkSeen).where(inArray(walkSeen.itemId, ids)).orderBy(walkSeen.itemId),
     db.select().from(walkNote).where(inArray(walkNote.itemId, ids)).orderBy(walkNote.id),
@@ -588,6 +610,8 @@ const READS: Record<string, string[]> = {
   "/api/projects/[key]/ship/code": ["/api/projects/TIX/ship/code"],
   "/p/[key]/ship/releases": ["/p/TIX/ship/releases?release=tix-release-20"],
   "/api/projects/[key]/ship/releases": ["/api/projects/TIX/ship/releases?release=tix-release-20"],
+  "/p/[key]/ship/acceptance": ["/p/TIX/ship/acceptance"],
+  "/api/projects/[key]/ship/acceptance": ["/api/projects/TIX/ship/acceptance"],
   "/p/[key]/ship/tests": ["/p/TIX/ship/tests"],
   "/p/[key]/ship/tests/cases": ["/p/TIX/ship/tests/cases"],
   "/api/projects/[key]/ship/tests": ["/api/projects/TIX/ship/tests"],
@@ -755,6 +779,50 @@ const TRIES: [
       `/api/projects/TIX/ship/tests/runs/${of.run}/pictures/${of.picture}`,
       { method: "DELETE" },
     ],
+  ],
+  [
+    "whom it was shown to",
+    "/api/items/[key]/acceptance",
+    (of) => [`/api/items/${of.key}/acceptance`],
+  ],
+  [
+    "how it could be shown",
+    "/api/projects/[key]/ship/acceptance/drafts",
+    (of) => [`/api/projects/TIX/ship/acceptance/drafts?items=${of.key}`],
+  ],
+  [
+    "show it to somebody",
+    "/api/projects/[key]/ship/acceptance",
+    (of) => [
+      "/api/projects/TIX/ship/acceptance",
+      {
+        method: "POST",
+        body: {
+          ...{ id: GHOST.note, to: [{ name: "Mine", mail: "" }], words: "" },
+          items: [
+            { itemId: of.id, title: "Mine", how: "", address: "", tested: true, pictures: [] },
+          ],
+        },
+      },
+    ],
+  ],
+  ...(["take back", "remind", "ask again"] as const).map((step): (typeof TRIES)[number] => [
+    `${step} what is shown of it`,
+    "/api/projects/[key]/ship/acceptance/[showing]",
+    (of) => [`/api/projects/TIX/ship/acceptance/${of.showing}`, { method: "POST", body: { step } }],
+  ]),
+  [
+    "say a word of it",
+    "/api/projects/[key]/ship/acceptance/[showing]/said",
+    (of) => [
+      `/api/projects/TIX/ship/acceptance/${of.showing}/said`,
+      { method: "POST", body: { itemIds: [of.id], accepted: true, name: "Mine", words: "" } },
+    ],
+  ],
+  [
+    "see a picture that is shown of it",
+    "/api/projects/[key]/ship/acceptance/[showing]/pictures/[picture]",
+    (of) => [`/api/projects/TIX/ship/acceptance/${of.showing}/pictures/${of.picture}`],
   ],
   ["what is below it", "/api/items/[key]/below", (of) => [`/api/items/${of.key}/below`]],
   [
@@ -1363,6 +1431,8 @@ const NAMES_NO_ITEM = [
   "public/forgotten",
   "public/join/[token]",
   "public/welcome/[token]",
+  "public/acceptance/[token]",
+  "public/acceptance/[token]/pictures/[picture]",
   "public/pages/[token]",
   "public/pages/[token]/files",
   "public/pages/[token]/files/[file]",
@@ -1385,6 +1455,7 @@ test("every page and route stands in one of the tables of this test", () => {
     ...NAMES_NO_ITEM,
     "/api/projects/[key]/stream",
     "/join/[token]",
+    "/a/[token]",
     "/r/[token]",
     "/stop/[token]",
   ]);
@@ -1448,6 +1519,8 @@ test.each(SEEING)(
       ["/api/projects/TIX/ship/tests/cases/:caseNumber", "velvetquay"],
       ["/api/projects/TIX/ship/tests/runs/:run", "pewterword"],
       ["/api/items/:key/tests", "quartzlight"],
+      ["/api/projects/TIX/ship/acceptance", "quartzlight"],
+      ["/api/items/:key/acceptance", "ghostwriter"],
       [`${READS["/api/projects/[key]/ship/forecast"][0]}`, "quartzlight"],
     ])
       expect([where, (await found(where)).includes(mark)]).toEqual([where, true]);

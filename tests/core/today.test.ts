@@ -51,6 +51,7 @@ const arranged = (items: DayItem[], more: Partial<DayFacts> = {}) =>
     asking: [],
     news: [],
     changed: [],
+    shown: [],
     today: TODAY,
     now: 0,
     ...more,

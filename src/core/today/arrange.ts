@@ -43,6 +43,14 @@ export function arrangeDay(facts: DayFacts): DayLines {
         next: { kind: "answer", commentId: question.commentId },
       });
   }
+  for (const { itemId, who } of facts.shown) {
+    const item = known.get(itemId);
+    if (item)
+      put("waits", item, {
+        reason: `${who} shows it to you: do you accept it?`,
+        next: { kind: "accept" },
+      });
+  }
   for (const { itemId, words } of facts.changed) {
     const item = known.get(itemId);
     if (item) put("waits", item, { reason: words, alarm: "to be seen", next: LOOK });

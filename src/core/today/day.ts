@@ -21,6 +21,8 @@ export type NextStep =
   | { kind: "move"; verb: string; to: StateId }
   | { kind: "answer"; commentId: string }
   | { kind: "seen"; alertIds: string[] }
+  /** Leads to where they say whether they accept it. */
+  | { kind: "accept" }
   | { kind: "look" };
 
 /** Something that is one's concern today. */
@@ -72,6 +74,12 @@ export interface DayQuestion {
   words: string;
 }
 
+/** What is shown to somebody so that they accept it, and waits for their word. */
+export interface DayShown {
+  itemId: string;
+  who: string;
+}
+
 /** What somebody was told and has not looked at. */
 export interface DayNews {
   itemId: string;
@@ -90,6 +98,7 @@ export interface DayFacts {
   asked: readonly DayQuestion[];
   asking: readonly DayQuestion[];
   news: readonly DayNews[];
+  shown: readonly DayShown[];
   changed: readonly DayChange[];
   today: Day;
   now: Instant;

@@ -1,9 +1,9 @@
 import { meaningOf, type StateMeaning } from "@/core/workflow/state-meaning";
 import type { State } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
-import { and, eq, inArray, ne } from "drizzle-orm";
+import { and, eq, inArray, isNull, ne, or } from "drizzle-orm";
 import type { Reader } from "@/db/connection";
-import { membership, project } from "@/db/schema";
+import { membership, project, showing } from "@/db/schema";
 import { accessibleProjects, type ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { dutiesNamedFor } from "../people/duties";
@@ -12,6 +12,8 @@ import { typesOfProjects, type ProjectTypes } from "../workflow/load";
 /** A project as far as somebody's day needs it. */
 export interface DayProject {
   access: ProjectAccess;
+  /** Whether they work in it, and do not merely say whether they accept what is shown to them. */
+  works: boolean;
   workflows: readonly Workflow[];
   types: ProjectTypes["types"];
   /** Whether this person is named for tests here, and for releases. */
@@ -19,13 +21,21 @@ export interface DayProject {
   releases: boolean;
 }
 
-/** The projects that somebody works in, with their processes. */
+/** The projects that somebody works in, or is shown something of, with their processes. */
 export async function dayProjects(reader: Reader, viewer: Viewer): Promise<DayProject[]> {
   const member = reader
     .select({ id: membership.projectId })
     .from(membership)
     .where(and(eq(membership.personId, viewer.personId), ne(membership.role, "observer")));
-  const worked = await accessibleProjects(reader, viewer, inArray(project.id, member));
+  const shownTo = reader
+    .select({ id: showing.projectId })
+    .from(showing)
+    .where(and(eq(showing.personId, viewer.personId), isNull(showing.revokedAt)));
+  const worked = await accessibleProjects(
+    reader,
+    viewer,
+    or(inArray(project.id, member), inArray(project.id, shownTo)),
+  );
   const ids = worked.map((access) => access.project.id);
   const [typesOf, isNamed] = await Promise.all([
     typesOfProjects(reader, ids),
@@ -35,6 +45,7 @@ export async function dayProjects(reader: Reader, viewer: Viewer): Promise<DayPr
     const { id } = access.project;
     return {
       access,
+      works: access.role !== "observer",
       ...typesOf(id),
       tests: isNamed(id, "tests"),
       releases: isNamed(id, "releases"),

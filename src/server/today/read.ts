@@ -8,6 +8,7 @@ import { person } from "@/db/schema";
 import { flowSummary, pacesOf } from "../flow/read";
 import { readAgreedChanges } from "../item/agreed-seen";
 import { namedItems } from "../item/list/named";
+import { readShownTo } from "../ship/acceptance/shown-to";
 import { enterProject } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
@@ -30,12 +31,13 @@ async function dayOf(
   const reader = database();
   const projects = await dayProjects(reader, viewer);
   const meanings = stateMeanings(projects);
-  const [questions, news, changed] = await Promise.all([
+  const [questions, news, changed, shownTo] = await Promise.all([
     readQuestions(reader, viewer),
     readNews(reader, viewer, now),
     readAgreedChanges(reader, viewer),
+    readShownTo(reader, viewer, now),
   ]);
-  const also = [...questions.asked, ...questions.asking, ...news, ...changed].map(
+  const also = [...questions.asked, ...questions.asking, ...news, ...changed, ...shownTo].map(
     ({ itemId }) => itemId,
   );
   const rows = await dayRows(reader, viewer, { projects, meanings, also });
@@ -68,7 +70,7 @@ async function dayOf(
       }) ?? [],
   );
   const today = isoDate(dayNumber(now, zone));
-  const day = arrangeDay({ items, ...questions, news, changed, today, now });
+  const day = arrangeDay({ items, ...questions, news, changed, shown: shownTo, today, now });
   return { reader, projects, meanings, rows, today, day };
 }
 
@@ -104,7 +106,7 @@ export async function readToday(
   const { zone, name, key, id } = access.project;
   const whole = await dayOf(viewer, { zone, openId: id }, now);
   const { reader, projects, meanings, rows, today, day } = whole;
-  const open = projects.find((one) => one.access.project.id === id);
+  const open = projects.find((one) => one.works && one.access.project.id === id);
   const summary = open && (await flowSummary(open.access, viewer, now));
   const [pulled, team, small, { people }] = await Promise.all([
     open && summary

@@ -1,7 +1,7 @@
 "use client";
 import { useState, type FormEvent } from "react";
 import type { DayLine } from "@/core/today/day";
-import { Button, TextButton } from "@/ui/kit/button";
+import { Button, ButtonLink, TextButton } from "@/ui/kit/button";
 import { TextArea } from "@/ui/kit/field";
 import { TypeGlyph } from "@/ui/kit/type-glyph";
 import { useKeptText } from "@/ui/kit/use-kept-text";
@@ -84,6 +84,12 @@ function Next({
         <Button small onClick={onAnswer}>
           Answer{of}
         </Button>
+      );
+    case "accept":
+      return (
+        <ButtonLink small href={`/p/${line.projectKey}/ship/acceptance`}>
+          Say your word{of}
+        </ButtonLink>
       );
     case "seen":
       return (

@@ -7,6 +7,8 @@ export interface TestShown {
   passed: boolean;
   at: Instant;
   build: string | null;
+  /** Whether it was changed after that. */
+  changedSince: boolean;
 }
 
 const MOST_ITEMS = 40;

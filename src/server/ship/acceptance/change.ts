@@ -7,6 +7,7 @@ import { isEnough } from "@/core/ship/acceptance/enough";
 import { closedBecause, closesOn } from "@/core/ship/acceptance/showing";
 import { transact, type Transaction } from "@/db/connection";
 import { project, showing } from "@/db/schema";
+import { namedItems } from "../../item/list/named";
 import { enterProject, type ProjectAccess } from "../../people/access";
 import { keepLetter } from "../../people/letters";
 import { newToken } from "../../people/link-token";
@@ -14,7 +15,7 @@ import type { Viewer } from "../../people/viewer";
 import { invalid, notAllowed, notFound } from "../../refused";
 import { announceTests } from "../testing/announce-tests";
 import { acceptedNow } from "./accepted-now";
-import { shownBy, type Shown, type ShowingRow } from "./rows";
+import { isWaited, shownBy, type Shown, type ShowingRow } from "./rows";
 import { tellItem } from "./say";
 import { showingAddress } from "./show";
 import { tellShown } from "./tell-shown";
@@ -45,12 +46,14 @@ export async function stepShowing(
           .for("update")
       : [];
     if (!row) throw notFound("page");
-    if (!mayChange(viewer, access, row)) throw notAllowed("changing what others show to somebody");
     const shown = (await shownBy(tx, [row.id])).get(row.id) ?? [];
+    const itemIds = shown.map(({ row: { itemId } }) => itemId);
+    // Of what somebody may see nothing of they do not learn that it is there.
+    if ((await namedItems(viewer, itemIds, tx)).size === 0) throw notFound("page");
+    if (!mayChange(viewer, access, row)) throw notAllowed("changing what others show to somebody");
     if (step === "take back") await takeBack(tx, row, shown, now);
     else if (step === "remind") await remindByHand(tx, row, shown, now);
     else await askAgain(tx, row, shown, now);
-    const itemIds = shown.map(({ row: { itemId } }) => itemId);
     await announceTests(tx, projectId, { itemIds, now });
   });
 }
@@ -85,8 +88,7 @@ async function remindByHand(
 }
 
 /** Whether anything of it waits for a word. */
-export const isWaitedFor = (shown: readonly Shown[]): boolean =>
-  shown.some(({ answered }) => answered === "waits" || answered === "changed since");
+export const isWaitedFor = (shown: readonly Shown[]): boolean => shown.some(isWaited);
 
 /** Writes to somebody once more that their word is waited for. */
 export async function remind(

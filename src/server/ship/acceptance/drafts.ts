@@ -75,7 +75,7 @@ async function notesOf(reader: Reader, ids: readonly string[]): Promise<Map<stri
   return new Map(rows.map(({ itemId, words }) => [itemId, words]));
 }
 
-/** What was tested of some items, with what result, by the items' ids: what passed or failed and still holds. */
+/** What was tested of some items, with what result, by the items' ids: what passed or failed. */
 export async function testsShown(
   reader: Reader,
   itemIds: readonly string[],
@@ -85,12 +85,12 @@ export async function testsShown(
     [...tested].map(([id, { cases }]) => [
       id,
       cases.flatMap(({ now, last, stale }): TestShown[] =>
-        last === null || stale !== null || last.verdict === null || last.verdict === "blocked"
+        last === null || last.verdict === null || last.verdict === "blocked"
           ? []
           : [
               {
                 ...{ title: now.title, passed: last.verdict === "passed" },
-                ...{ at: last.at, build: last.build },
+                ...{ at: last.at, build: last.build, changedSince: stale !== null },
               },
             ],
       ),

@@ -19,6 +19,10 @@ export interface Shown {
   answered: Answered;
 }
 
+/** Whether it waits for a word. */
+export const isWaited = ({ answered }: Pick<Shown, "answered">): boolean =>
+  answered === "waits" || answered === "changed since";
+
 /** The commits of some items that are deployed anywhere, by the items' ids. */
 export async function deployedCommits(
   reader: Reader,
