@@ -81,7 +81,20 @@ const PICTURES: Record<string, Picture> = {
       await page.waitForNetworkIdle({ idleTime: 300 });
     },
   },
-  "public-report-page": { path: "/report/TIX/report" },
+  acceptance: {
+    path: "/p/TIX/ship/acceptance",
+    before: async (page) => {
+      await page.waitForSelector(".shown-to");
+      // The page of the first who has one, as they see it.
+      const address = await page.evaluate(async () => {
+        const answer = await fetch("/api/projects/TIX/ship/acceptance");
+        const { showings } = (await answer.json()) as { showings: { page: string | null }[] };
+        return showings.find((one) => one.page !== null)!.page!;
+      });
+      await page.goto(address);
+      await page.waitForSelector(".shown-picture");
+    },
+  },
   plan: { path: "/p/TIX/plan" },
   planning: { path: "/p/TIX/plan/planning" },
   waiting: { path: "/p/TIX/plan/waiting" },

@@ -46,7 +46,7 @@ import { uuidSource } from "./ids";
 import { inChunks } from "./in-chunks";
 import { loadAlerts } from "./alerts";
 import { loadItemFiles } from "./files";
-import { loadNotes, loadOutNotes } from "./notes";
+import { loadNotes, loadOutNotes, loadWithdrawn } from "./notes";
 import { withTime } from "./time";
 import { loadCode } from "./code/load-code";
 import { writeHostMemory } from "./code/host-memory";
@@ -144,6 +144,7 @@ export async function loadDemo(
       counts.events += items.reduce((n, i) => n + i.events.length, 0);
       counts.reports += await loadReports(tx, project, items, now);
     }
+    await loadWithdrawn(tx);
     await loadGroups(tx, now);
     for (const [personId, limit] of Object.entries(DEMO_PERSON_LIMITS))
       await setLimit(tx, { projectId: null, kind: "person", id: personId }, limit, "ines");

@@ -30,6 +30,20 @@ export async function loadNotes(
   if (rows.length > 0) await tx.insert(table.releaseNote).values(rows);
 }
 
+/** One of the crossings of the quay gates was taken back the day after it was out. */
+export async function loadWithdrawn(tx: Transaction): Promise<void> {
+  const which = eq(table.release.id, "gate-release-18");
+  const [{ releasedAt }] = await tx.select().from(table.release).where(which);
+  if (releasedAt === null) return;
+  await tx
+    .update(table.release)
+    .set({
+      withdrawnAt: releasedAt + DAY,
+      withdrawnWhy: "Two gates stayed shut when the tide turned; the old build runs again.",
+    })
+    .where(which);
+}
+
 /** The notes of the releases that are out, as they went out; the crew lets anyone read them. */
 export async function loadOutNotes(
   tx: Transaction,

@@ -65,6 +65,7 @@ export function demoReleases(projectId: string, now: Instant): Release[] {
       startsOn: isoDate(day - SPRINT_DAYS + 1),
       dueOn: isoDate(day),
       releasedAt: released,
+      withdrawnAt: null,
     };
   });
 }

@@ -51,3 +51,15 @@ export async function readForm(
   }).formData();
   return (name) => String(form.get(name) ?? "").slice(0, most);
 }
+
+/** The text of a request; null where it is larger than it may be. */
+export async function readText(request: IncomingMessage, most: number): Promise<string | null> {
+  const parts: Buffer[] = [];
+  let size = 0;
+  for await (const part of request as AsyncIterable<Buffer>) {
+    size += part.length;
+    if (size > most) return null;
+    parts.push(part);
+  }
+  return Buffer.concat(parts).toString("utf8");
+}

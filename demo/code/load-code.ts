@@ -29,7 +29,7 @@ export async function loadCode(
   const secret = `whsec_${randomBytes(32).toString("base64")}`;
   await tx.insert(table.eventSource).values({
     ...{ id: sourceId, projectId, name: CODE_HOST, createdBy: "ines", createdAt: code.beganAt },
-    secret,
+    ...{ secret, asksAt: "/ask" },
     lastHeardAt: Math.max(...[...code.made.commits.values()].map(({ authoredAt }) => authoredAt)),
   });
   await tx.insert(table.codeRepository).values({

@@ -18,6 +18,7 @@ export * from "./schema/people";
 export * from "./schema/plan";
 export * from "./schema/project";
 export * from "./schema/release-note";
+export * from "./schema/release-tag";
 export * from "./schema/ship";
 export * from "./schema/sizing";
 export * from "./schema/term";

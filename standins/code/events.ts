@@ -129,6 +129,15 @@ export const changeTold = (
     },
   });
 
+export const tagTold = (
+  { host, repository }: Place,
+  { tag, commit, by }: { tag: string; commit: string; by: HostPerson },
+): object =>
+  eventOf({
+    ...{ host, repository, type: "dev.cdeventsx.zigzag-tag.created.0.1.0", id: tag },
+    customData: { commit, by, url: `${host}/${repository}/commit/${commit}` },
+  });
+
 export const reviewTold = (
   { host, repository }: Place,
   { number, title, branch }: HostChange,

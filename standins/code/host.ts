@@ -4,6 +4,7 @@ import {
   changeTold,
   pushTold,
   reviewTold,
+  tagTold,
   type ChangeFacts,
   type Place,
 } from "./events";
@@ -17,6 +18,7 @@ import {
   mergedTree,
   mergeInto,
   sizeBetween,
+  tagged,
 } from "./repository";
 import type { Sender } from "../sender";
 import type { HostChange, HostMemory, HostPerson, HostReview } from "./state";
@@ -221,6 +223,20 @@ export class CodeHost {
     this.sender.tell(change.repository, [
       changeTold(this.place(change.repository), change, "abandoned", { by, facts: null }),
     ]);
+  }
+
+  /** Puts a tag to a commit; where it is there already nothing is different, and that is told again. */
+  async tag(
+    repository: string,
+    { tag, commit, by }: { tag: string; commit: string; by: HostPerson },
+  ): Promise<void> {
+    const folder = this.folder(repository);
+    await this.alone(repository, async () => {
+      const there = await tagged(folder, { tag, commit });
+      if (there === "elsewhere") throw new HostRefusal(`${tag} is the tag of another commit.`);
+      if (there === "no commit") throw new HostRefusal("There is no such commit.");
+    });
+    this.sender.tell(repository, [tagTold(this.place(repository), { tag, commit, by })]);
   }
 
   private place(repository: string): Place {

@@ -100,6 +100,7 @@ export function repositoryPage(
     changes,
     commits,
     targets,
+    tags,
   }: {
     address: string;
     name: string;
@@ -107,6 +108,7 @@ export function repositoryPage(
     changes: readonly HostChange[];
     commits: readonly GitCommit[];
     targets: readonly Target[];
+    tags: readonly { tag: string; commit: string }[];
   },
 ): string {
   const clone = `<p>To clone it: <code>git clone ${text(`${address}/git/${name}.git`)}</code>. A push asks for your mail address and your token.</p>`;
@@ -141,6 +143,7 @@ export function repositoryPage(
     ${open.length > 0 ? `<section><h2>Open changes</h2><table>${changeRows.join("")}</table></section>` : ""}
     ${branches.length > 0 ? `<section><h2>Branches</h2><table>${branchRows.join("")}</table></section>` : ""}
     ${commits.length > 0 ? `<section><h2>On main</h2>${commitTable(name, commits, shown.product)}</section>` : ""}
+    ${tags.length > 0 ? `<section><h2>Tags</h2><ul>${tags.map(({ tag, commit }) => `<li><code>${text(tag)}</code> <a href="/${name}/commit/${commit}"><code>${commit.slice(0, 8)}</code></a></li>`).join("")}</ul></section>` : ""}
     <section><h2>Who is told</h2><ul>${told || "<li>nobody</li>"}</ul>${tell}</section>`,
   );
 }

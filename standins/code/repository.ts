@@ -136,3 +136,42 @@ export async function mergeInto(
   await git(folder, ["update-ref", `refs/heads/${MAIN}`, hash, main]);
   return hash;
 }
+
+/** Names of tags as git takes them, and nothing that could be taken for an option. */
+const isTagName = (tag: string): boolean => /^[A-Za-z0-9][A-Za-z0-9._-]{0,99}$/.test(tag);
+
+/** Tags a commit. @returns what became of it */
+export async function tagged(
+  folder: string,
+  { tag, commit }: { tag: string; commit: string },
+): Promise<"tagged" | "elsewhere" | "no commit"> {
+  if (!isTagName(tag) || !isHash(commit)) return "no commit";
+  const commitOf = async (name: string): Promise<string | null> => {
+    const { code, out } = await tryGit(folder, ["rev-parse", "--verify", "--quiet", name]);
+    return code === 0 ? out.trim() : null;
+  };
+  const whole = await commitOf(`${commit}^{commit}`);
+  if (whole === null) return "no commit";
+  const before = await commitOf(`refs/tags/${tag}`);
+  if (before !== null) return before === whole ? "tagged" : "elsewhere";
+  await git(folder, ["update-ref", `refs/tags/${tag}`, whole]);
+  return "tagged";
+}
+
+/** Tags with the commits that they are put to, the latest first. */
+export async function tagsOf(folder: string): Promise<{ tag: string; commit: string }[]> {
+  const told = await git(folder, [
+    "for-each-ref",
+    "--sort=-creatordate",
+    "--count=20",
+    "--format=%(objectname) %(refname:lstrip=2)",
+    "refs/tags",
+  ]);
+  return told
+    .split("\n")
+    .filter((line) => line !== "")
+    .map((line) => ({
+      commit: line.slice(0, line.indexOf(" ")),
+      tag: line.slice(line.indexOf(" ") + 1),
+    }));
+}

@@ -1,6 +1,7 @@
 import type { IncomingMessage } from "node:http";
 import { formRefused, readForm, type Answer } from "../answer";
 import type { Entry } from "../entry";
+import { takeRequest } from "./asked";
 import { HostRefusal, type CodeHost } from "./host";
 import {
   changePage,
@@ -20,6 +21,7 @@ import {
   MAIN,
   makeEmpty,
   repositoriesIn,
+  tagsOf,
 } from "./repository";
 import type { Sender } from "../sender";
 import type { HostChange, HostMemory, HostPerson } from "./state";
@@ -38,6 +40,7 @@ const COMMITS_SHOWN = 30;
 /** Answers for a page, or does what one asked for. */
 export async function answerPage(request: IncomingMessage, around: Around): Promise<Answer> {
   const { url, entry, product } = around;
+  if (request.method === "POST" && url.pathname === "/ask") return takeRequest(request, around);
   const person = entry.personOf(request.headers.cookie);
   const shown: Shown = { person, product, told: url.searchParams.get("told") ?? "" };
   try {
@@ -125,6 +128,7 @@ async function lookAtRepository(
     branches: main ? [{ name: MAIN, head: main, ahead: 0, change: null }, ...branches] : branches,
     changes: memory.state.changes.filter(({ repository }) => repository === name),
     targets: memory.state.targets.filter(({ repository }) => repository === name),
+    tags: await tagsOf(folder),
   });
 }
 

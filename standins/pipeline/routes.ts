@@ -1,6 +1,6 @@
 import { existsSync, readFileSync } from "node:fs";
 import type { IncomingMessage } from "node:http";
-import { formRefused, LARGEST_FORM, readForm, type Answer } from "../answer";
+import { formRefused, LARGEST_FORM, readForm, readText, type Answer } from "../answer";
 import type { EnteredPerson, Entry } from "../entry";
 import type { Sender } from "../sender";
 import { isSignedWith } from "../signature";
@@ -48,25 +48,13 @@ function enter({ url, entry }: Around): Answer {
   return { status: 303, body: "", location, cookie: entry.cookieOf(entered?.session ?? null) };
 }
 
-/** The text of a request. @throws PipelineRefusal where it is too large */
-async function textOf(request: IncomingMessage, most: number): Promise<string> {
-  const parts: Buffer[] = [];
-  let size = 0;
-  for await (const part of request as AsyncIterable<Buffer>) {
-    size += part.length;
-    if (size > most) throw new PipelineRefusal("That is too large.");
-    parts.push(part);
-  }
-  return Buffer.concat(parts).toString("utf8");
-}
-
 /** What the code host tells, signed with the secret that it was given. */
 async function takeEvents(
   request: IncomingMessage,
   repository: string,
   { memory, pipeline }: Around,
 ): Promise<Answer> {
-  const body = await textOf(request, LARGEST_EVENTS).catch(() => null);
+  const body = await readText(request, LARGEST_EVENTS);
   if (body === null) return plain(413, "That is too large.");
   const followed = memory.followed(repository);
   if (!followed || !isSignedWith(followed.hostSecret, request.headers, body))
@@ -103,7 +91,7 @@ async function takeRequest(
   request: IncomingMessage,
   { memory, pipeline }: Around,
 ): Promise<Answer> {
-  const body = await textOf(request, LARGEST_FORM).catch(() => null);
+  const body = await readText(request, LARGEST_FORM);
   if (body === null) return plain(413, "That is too large.");
   let asked: Asked;
   try {

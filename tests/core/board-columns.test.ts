@@ -473,8 +473,24 @@ describe("columns that nothing of now is in", () => {
     past: from + 3 < 10,
   }));
   const releases = [
-    { id: "r1", name: "Spring", startsOn: null, dueOn: null, releasedAt: 1, past: true },
-    { id: "r2", name: "Summer", startsOn: null, dueOn: null, releasedAt: null, past: false },
+    {
+      id: "r1",
+      name: "Spring",
+      startsOn: null,
+      dueOn: null,
+      releasedAt: 1,
+      withdrawnAt: null,
+      past: true,
+    },
+    {
+      id: "r2",
+      name: "Summer",
+      startsOn: null,
+      dueOn: null,
+      releasedAt: null,
+      withdrawnAt: null,
+      past: false,
+    },
   ];
   const asideOf = (by: "sprint" | "release" | "team", cards: Card[]) => {
     const columns = valueColumns(by, { ...VALUES, sprints, releases }, cards);

@@ -1,10 +1,10 @@
 import { spawnSync } from "node:child_process";
 import { randomUUID } from "node:crypto";
 import path from "node:path";
-import { eq } from "drizzle-orm";
+import { and, eq } from "drizzle-orm";
 import type { OutBody, Unfinished } from "@/core/ship/release/release-page";
 import { database, transact } from "@/db/connection";
-import { item, knownProblem, mailOut } from "@/db/schema";
+import { alert, alertPart, follow as following, item, knownProblem, mailOut } from "@/db/schema";
 import { followItem } from "@/server/intake/follow-up";
 import { readPrivatePage } from "@/server/intake/private-page";
 import { doBulkChunk } from "@/server/item/bulk/chunk";
@@ -17,6 +17,7 @@ import {
   readReleaseFeed,
 } from "@/server/ship/release/public-releases";
 import { readReleasePage } from "@/server/ship/release/read-release";
+import { withdrawRelease } from "@/server/ship/release/withdraw";
 import { saveCase } from "@/server/ship/testing/cases";
 import { ANSWERS, itemIn, move, refusalOf, send } from "./setup/board";
 import { ARTHUR, INES, NOOR, OSKAR, TOMAS } from "./setup/people";
@@ -163,6 +164,7 @@ describe("whoever reported something hears once", () => {
         .select({ body: mailOut.body, failed: mailOut.failed, itemId: mailOut.itemId })
         .from(mailOut)
         .where(eq(mailOut.reportId, reportId))
+        .orderBy(mailOut.id)
     ).filter(({ itemId }) => itemId !== null);
   const follow = (itemId: string) => transact((tx) => followItem(tx, itemId, Date.now(), true));
   const reported = async (releaseId: string | null) => {
@@ -187,6 +189,83 @@ describe("whoever reported something hears once", () => {
     await setOut(INES, release.at, out({ out: false }));
     expect((await letters(row.id)).map(({ failed }) => failed)).toEqual(["taken back"]);
     expect(await page()).not.toContain("It is out");
+  });
+
+  test("taken back they get one letter with why, and hear again once it is out with another one", async () => {
+    const release = await releaseOf("Crossing of dusk");
+    const next = await releaseOf("Crossing of dawn");
+    const { row, itemId } = await reported(release.id);
+    await setOut(INES, release.at, out());
+    await database()
+      .update(mailOut)
+      .set({ sentAt: Date.now() })
+      .where(eq(mailOut.reportId, row.id));
+    const body = { withdrawn: true, why: "Prices were wrong.", except: {} };
+    await withdrawRelease(INES, release.at, { ...body, finished: "stays as it is" });
+    const last = async () => (await letters(row.id)).at(-1)!;
+    expect((await last()).body).toContain(
+      "Crossing of dusk, which what you reported was part of, was taken back: Prices were wrong. You",
+    );
+    expect(await letters(row.id)).toHaveLength(2);
+    const [{ version: seenVersion }] = await database()
+      .select()
+      .from(item)
+      .where(eq(item.id, itemId));
+    await send(NOOR, itemId, { kind: "edit", seenVersion, changes: { releaseId: next.id } });
+    await setOut(INES, next.at, out());
+    expect(await letters(row.id)).toHaveLength(3);
+    expect((await last()).body).toContain("part of Crossing of dawn");
+  });
+
+  test("they hear that its release comes later, not that it comes sooner; moved back in a minute, nothing was said", async () => {
+    const release = await releaseOf("Crossing of noon");
+    const row = await sent({ mail: [`${randomUUID().slice(0, 8)}@post.saltmarsh.example`] });
+    const accept = accepting({ releaseId: release.id, assigneeId: "noor" });
+    const { itemId } = await verdictOn(row.id, accept);
+    await database()
+      .insert(following)
+      .values({
+        ...{ personId: "tomas", kind: "item", target: itemId!, on: true },
+        ...{ why: "chosen", since: Date.now() },
+      });
+    const dueOn = (day: string) =>
+      editTimebox(INES, "TIX", {
+        kind: "release",
+        release: {
+          ...{ id: release.id, name: "Crossing of noon", dueOn: day },
+          ...{ released: false, why: "Noor is ill" },
+        },
+      });
+    const told = async () =>
+      (
+        await database()
+          .select({ body: mailOut.body, failed: mailOut.failed })
+          .from(mailOut)
+          .where(eq(mailOut.reportId, row.id))
+          .orderBy(mailOut.id)
+      ).filter(({ body }) => body.includes("comes later"));
+    const page = async () =>
+      (await readPrivatePage(row.token)).messages.map(({ body }) => body).join("\n");
+    await dueOn("2027-01-03");
+    expect(await told()).toEqual([]);
+    await dueOn("2027-01-24");
+    const [letter] = await told();
+    expect(letter.body).toContain(
+      "Crossing of noon, which what you reported goes out with, comes later: 24 Jan, not 3 Jan.",
+    );
+    // Why it is late is the crew's own.
+    expect(letter.body + (await page())).not.toContain("ill");
+    const alerts = await database()
+      .select({ said: alertPart.said })
+      .from(alertPart)
+      .innerJoin(alert, eq(alert.id, alertPart.alertId))
+      .where(and(eq(alert.itemId, itemId!), eq(alert.personId, "tomas")));
+    expect(alerts.map(({ said }) => said)).toContain(
+      "Crossing of noon comes later: 24 Jan, not 3 Jan",
+    );
+    await dueOn("2027-01-03");
+    expect((await told()).map(({ failed }) => failed)).toEqual(["taken back"]);
+    expect(await page()).not.toContain("comes later");
   });
 
   test("at its end where it is in no release, and not again when that is out", async () => {
@@ -255,4 +334,38 @@ describe("what went out, for anyone", () => {
     await publishReleases(INES, "TIX", { on: false });
     expect(await refusalOf(readReleaseFeed("TIX"))).toBe("not found");
   });
+});
+
+test("taken back: the day that it was out stays, each finished item goes where it is said, and one letter says why", async () => {
+  const release = await releaseOf("Crossing of rain");
+  const [again, reopened, left] = [
+    await release.put("Seats for geese", ...TO_DEPLOY, "In test", "Ready to deploy"),
+    await release.put("Seats for swans", ...TO_DEPLOY, "In test", "Ready to deploy"),
+    await release.put("Seats for ducks", ...TO_DEPLOY, "In test", "Ready to deploy"),
+  ];
+  for (const { id } of [again, reopened, left]) await live(id);
+  const next = (await release.page()).next!;
+  const body = {
+    ...{ withdrawn: true, why: "Prices were wrong", finished: "goes out again" as const },
+    except: {
+      [reopened.id]: "is reopened" as const,
+      [left.id]: "stays as it is" as const,
+    },
+  };
+  expect(await refusalOf(withdrawRelease(INES, release.at, body))).toBe("invalid");
+  await setOut(INES, release.at, out());
+  const { releasedAt } = (await release.page()).release!;
+  expect(await refusalOf(withdrawRelease(ARTHUR, release.at, body))).toBe("not allowed");
+  expect(await withdrawRelease(INES, release.at, body)).toEqual({ moving: 2 });
+  while ((await doBulkChunk()) > 0);
+  const page = await release.page();
+  expect([page.release!.releasedAt, page.withdrawn?.why]).toEqual([releasedAt, body.why]);
+  const [a, r, l] = [await again.read(), await reopened.read(), await left.read()];
+  expect([a.releaseId, a.stateKind]).toEqual([next.id, "finished"]);
+  expect([r.releaseId, r.stateKind]).toEqual([release.id, "unstarted"]);
+  expect([l.releaseId, l.stateKind]).toEqual([release.id, "finished"]);
+  // Twice is once; and it is out after all.
+  expect(await withdrawRelease(INES, release.at, body)).toEqual({ moving: 0 });
+  await withdrawRelease(INES, release.at, { ...body, withdrawn: false, why: "" });
+  expect((await release.page()).withdrawn).toBeNull();
 });

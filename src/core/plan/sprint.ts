@@ -68,6 +68,8 @@ export interface Release {
   startsOn: string | null;
   dueOn: string | null;
   releasedAt: number | null;
+  /** When it was taken back after it was out; null where it was not. */
+  withdrawnAt: number | null;
 }
 
 /** A release that nobody has named yet. */
@@ -77,6 +79,7 @@ export const newRelease = (id: string): Release => ({
   startsOn: null,
   dueOn: null,
   releasedAt: null,
+  withdrawnAt: null,
 });
 
 /** One of those of a project, among which the past ones are not offered for new work. */

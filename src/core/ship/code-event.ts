@@ -93,8 +93,15 @@ export interface ReviewNews extends InRepository {
   head: string | null;
 }
 
-/** What a code host says of branches, commits and changes. */
-export type CodeNews = BranchNews | PushNews | ChangeNews | ReviewNews;
+/** A commit was tagged. */
+export interface TagNews extends InRepository {
+  kind: "tag";
+  tag: string;
+  commit: string | null;
+}
+
+/** What a code host says of branches, commits, changes and tags. */
+export type CodeNews = BranchNews | PushNews | ChangeNews | ReviewNews | TagNews;
 
 const text = z.string().max(500);
 /** The hash of a commit, or its beginning. */
@@ -154,10 +161,10 @@ const documentSchema = z.looseObject({
 
 /**
  * The types that are read. Those of changes and branches are CDEvents' own (cdevents.dev, v0.4). It
- * has no word for commits that were pushed: that one is made as it says tools make theirs.
+ * has no words for commits that were pushed and for tags: those are made as it says tools make theirs.
  */
 const TYPE =
-  /^dev\.cdevents\.(branch|change)\.([a-z]+)\.|^dev\.cdeventsx\.zigzag-(commits)\.(pushed)\./;
+  /^dev\.cdevents\.(branch|change)\.([a-z]+)\.|^dev\.cdeventsx\.zigzag-(commits)\.(pushed)\.|^dev\.cdeventsx\.zigzag-(tag)\.(created)\./;
 
 const STATUS: Record<string, ChangeNews["status"]> = {
   created: "open",
@@ -191,8 +198,8 @@ const commitOf = (said: z.output<typeof commitSchema>): PushedCommit => ({
  * @throws ZodError when it is of such a kind and lacks what it needs
  */
 export function readCodeEvent(event: CloudEvent, now: Instant): CodeNews | null {
-  const [, subject, predicate, push] = TYPE.exec(event.type) ?? [];
-  if (!subject && !push) return null;
+  const [, subject, predicate, push, , tag] = TYPE.exec(event.type) ?? [];
+  if (!subject && !push && !tag) return null;
   const { subject: about, customData: said } = documentSchema.parse(event.data);
   const repository = about.content.repository?.id;
   if (repository === undefined) return null;
@@ -200,6 +207,7 @@ export function readCodeEvent(event: CloudEvent, now: Instant): CodeNews | null 
   const where = { repository, at };
   const by = said.by ?? null;
   const url = linkOf(said.url);
+  if (tag) return { ...where, kind: "tag", tag: about.id, commit: said.commit ?? null };
   if (push) {
     const needed = z.object({ head: hash, commits: z.array(z.unknown()) }).parse(said);
     return {

@@ -328,6 +328,8 @@ export const mailOut = pgTable(
     dueAt: instant("due_at").notNull(),
     tries: integer("tries").notNull().default(0),
     sentAt: instant("sent_at"),
+    /** Whether it says that a delivery was taken back: who was told so hears again once it is out. */
+    takesBack: boolean("takes_back").notNull().default(false),
     /** Given up, taken back, or come back undelivered, with why. */
     failed: text("failed"),
   },

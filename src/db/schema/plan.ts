@@ -73,11 +73,15 @@ export const release = pgTable(
     releasedAt: instant("released_at"),
     /** Its notes as they were when it went out, in Markdown. */
     outNotes: text("out_notes"),
+    /** When it was taken back after it was out, and why; the day that it was out stays. */
+    withdrawnAt: instant("withdrawn_at"),
+    withdrawnWhy: text("withdrawn_why"),
     removedAt: instant("removed_at"),
   },
   (t) => [
     index("release_owner_of").on(t.ownerKind, t.ownerId),
     check("release_owner", sql`${t.ownerKind} in ('project', 'team')`),
+    check("release_withdrawn", sql`(${t.withdrawnAt} is null) = (${t.withdrawnWhy} is null)`),
   ],
 );
 

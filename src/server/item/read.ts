@@ -292,7 +292,9 @@ export async function readItem(viewer: Viewer, key: string, now = Date.now()): P
     },
     // Where the project plans without any, only the one that it is in.
     sprints: access.project.usesSprints ? sprints : sprints.filter(({ id }) => id === row.sprintId),
-    releases,
+    releases: releases.map((one) =>
+      one.withdrawnAt === null ? one : { ...one, name: `${one.name}, taken back` },
+    ),
     ownFields,
     shown: shown.get(row.id) ?? {},
     withdrawn: withdrawnBy(row.withdrawnAt === null ? undefined : lastWithdrawal, {

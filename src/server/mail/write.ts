@@ -31,6 +31,8 @@ interface Writing {
   itemId?: string;
   /** Who follows the report is told too. */
   followers?: boolean;
+  /** Whether it says that a delivery was taken back. */
+  takesBack?: boolean;
   /** Whose doing it tells of: nobody is written to about what they did themselves. */
   by?: string;
 }
@@ -43,7 +45,7 @@ export async function writeToRequester(
   tx: Transaction,
   row: ReportRow,
   told: LetterKind,
-  { now, verdictId, itemId, followers = false, by }: Writing,
+  { now, verdictId, itemId, followers = false, takesBack = false, by }: Writing,
 ): Promise<void> {
   const [doer] = by
     ? await tx.select({ mail: person.email }).from(person).where(eq(person.id, by))
@@ -79,6 +81,7 @@ export async function writeToRequester(
       }),
       verdictId: verdictId ?? null,
       itemId: itemId ?? null,
+      takesBack,
       at: now,
       dueAt: Math.max(now + (verdictId || itemId ? GRACE_MS : 0), held.until),
       failed: held.forGood ? HELD_BACK : null,

@@ -131,8 +131,8 @@ async function linesOf(reader: Reader, releases: readonly Release[]): Promise<Re
   ]);
   const byId = new Map(sums.map(({ id, ...sum }) => [id, sum]));
   const none = { items: 0, done: 0, points: 0, donePoints: 0 };
-  return releases.map(({ id, name, startsOn, dueOn, releasedAt }) => ({
-    ...{ id, name, startsOn, dueOn, releasedAt },
+  return releases.map(({ id, name, startsOn, dueOn, releasedAt, withdrawnAt }) => ({
+    ...{ id, name, startsOn, dueOn, releasedAt, withdrawnAt },
     ...(byId.get(id) ?? none),
     moved: movedWords(dates.get(id) ?? []),
   }));

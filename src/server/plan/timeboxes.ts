@@ -15,7 +15,9 @@ import {
 } from "@/core/plan/sprint";
 import { transact, type Reader, type Transaction } from "@/db/connection";
 import { itemType, release, releaseDate, sprint, timeboxProject } from "@/db/schema";
-import { takeBackReleased, tellReleased } from "../intake/released";
+import { delayedAlert } from "@/core/intake/released-words";
+import { tellFollowersOf } from "../alerts/tell-followers";
+import { takeBackReleased, tellDelayed, tellReleased } from "../intake/released";
 import { enterProject, type ProjectRow } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notFound } from "../refused";
@@ -102,12 +104,13 @@ export async function loadReleases(reader: Reader, projectId: string): Promise<L
     .from(release)
     .where(and(openTo(reader, "release", release.id, projectId), isNull(release.removedAt)))
     .orderBy(sql`${release.releasedAt} is not null`, asc(release.dueOn), desc(release.releasedAt));
-  return rows.map(({ id, name, startsOn, dueOn, releasedAt }) => ({
+  return rows.map(({ id, name, startsOn, dueOn, releasedAt, withdrawnAt }) => ({
     id,
     name,
     startsOn,
     dueOn,
     releasedAt,
+    withdrawnAt,
     past: releasedAt !== null,
   }));
 }
@@ -197,6 +200,9 @@ async function storeSprint(editing: Editing, values: Sprint): Promise<void> {
   await openTimebox(tx, "sprint", values.id, project.id);
 }
 
+/** What is not out after all has no notes that went out, and was not taken back. */
+const NOT_OUT = { outNotes: null, withdrawnAt: null, withdrawnWhy: null };
+
 /** @throws Refused where its day moves and nobody says why */
 async function storeRelease(
   editing: Editing,
@@ -213,8 +219,7 @@ async function storeRelease(
     .values({ ...values, ...ownerOf(editing), releasedAt })
     .onConflictDoUpdate({
       target: release.id,
-      // What is not out after all has no notes that went out.
-      set: { ...values, releasedAt, ...(released ? {} : { outNotes: null }) },
+      set: { ...values, releasedAt, ...(released ? {} : NOT_OUT) },
       setWhere: ownedBy(release, editing),
     })
     .returning({ id: release.id });
@@ -222,6 +227,13 @@ async function storeRelease(
   if (before && before.releasedAt === null && released) await tellReleased(tx, values, now);
   if (before && before.releasedAt !== null && !released)
     await takeBackReleased(tx, { ...before, releasedAt: before.releasedAt }, now);
+  if (before && moves && releasedAt === null) {
+    const { id, name, dueOn: to } = values;
+    const delay = { id, name, from: before.dueOn, to };
+    await tellDelayed(tx, delay, now);
+    const said = delayedAlert(delay);
+    if (said) await tellFollowersOf(tx, id, { said, byId: viewer.personId, now });
+  }
   if (moves || (!before && values.dueOn !== null))
     await tx.insert(releaseDate).values({
       releaseId: values.id,

@@ -1,22 +1,17 @@
 import { and, desc, eq, isNotNull, sql } from "drizzle-orm";
-import { v7 as newId } from "uuid";
 import { isoDate, dayNumber } from "@/core/calendar/zone";
 import { freezeOn } from "@/core/ship/environment";
 import type { DeployAsk } from "@/core/ship/deploy-ask";
 import { database, transact } from "@/db/connection";
-import { deploymentRequest, eventSource, person } from "@/db/schema";
+import { codeBranch, codeRepository, deploymentRequest, eventSource } from "@/db/schema";
 import { announce } from "../events/announce";
-import { signatureOf } from "../events/signature";
+import { askOutside, namedOutside, wholeAddress, type Asked } from "../events/ask-outside";
 import { speaksFor } from "../events/speakers";
 import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, notAllowed } from "../refused";
 import { mayDeploy } from "./deployers";
 import { meantDeployment } from "./forecast-deployment";
-
-/** A pipeline that takes longer to say that it heard is taken as away. */
-const PATIENCE_MS = 8_000;
-const LONGEST_REASON = 200;
 
 /**
  * Asks the pipeline of a project to deploy a build, or to roll an environment back to one. Nothing is
@@ -54,13 +49,13 @@ export async function askPipeline(
     .returning({ id: deploymentRequest.id });
   // Sent again, it is asked once.
   if (!fresh) return { refused: null };
-  const refused = await post(pipeline, {
+  const refused = await askOutside(pipeline, {
     id: ask.id,
     type: `dev.cdeventsx.zigzag-request.${ask.kind === "deploy" ? "deploy" : "rollback"}.0.1.0`,
     at: now,
     customData: {
       ...{ repository: ask.repository, build: ask.build, environment: environment.name },
-      by: await nameOf(viewer),
+      by: await namedOutside(viewer),
     },
   });
   await transact(async (tx) => {
@@ -70,76 +65,23 @@ export async function askPipeline(
   return { refused };
 }
 
-interface Pipeline {
-  secret: string;
-  address: string;
-}
+const isCodeHost = sql`exists (select 1 from ${codeRepository} r
+  join ${codeBranch} b on b.repository_id = r.id where r.source_id = ${eventSource.id})`;
 
 /** The latest source of a project that takes requests. @throws Refused where none does */
-async function pipelineOf(projectId: string): Promise<Pipeline> {
+async function pipelineOf(projectId: string): Promise<Asked> {
   const [source] = await database()
     .select({ secret: eventSource.secret, asksAt: eventSource.asksAt })
     .from(eventSource)
     .where(and(speaksFor(projectId), isNotNull(eventSource.asksAt)))
-    .orderBy(desc(eventSource.createdAt))
+    // A code host takes other requests; where it is the pipeline too, it is the only one.
+    .orderBy(isCodeHost, desc(eventSource.createdAt))
     .limit(1);
-  const address = source?.asksAt ? wholeAddress(source.asksAt) : null;
+  const address = source?.asksAt ? wholeAddress(source.asksAt, process.env.PIPELINE_URL) : null;
   if (!source || address === null)
     throw invalid(
       "No pipeline of this project takes requests.",
       "A lead says in Design, Events, where the pipeline takes them.",
     );
   return { secret: source.secret, address };
-}
-
-/** A path stands for the pipeline that came with the product. */
-function wholeAddress(asksAt: string): string | null {
-  if (!asksAt.startsWith("/")) return asksAt;
-  const { PIPELINE_URL: beside } = process.env;
-  return beside ? `${beside}${asksAt}` : null;
-}
-
-async function nameOf(viewer: Viewer): Promise<{ name: string; mail: string }> {
-  const [{ name, mail }] = await database()
-    .select({ name: person.name, mail: sql<string>`lower(${person.email})` })
-    .from(person)
-    .where(eq(person.id, viewer.personId));
-  return { name, mail };
-}
-
-/**
- * Posts a signed request (Standard Webhooks 1.0, CloudEvents 1.0).
- * @returns what was wrong; null where it was taken
- */
-async function post(
-  { secret, address }: Pipeline,
-  { id, type, at, customData }: { id: string; type: string; at: number; customData: object },
-): Promise<string | null> {
-  const body = JSON.stringify({
-    ...{ specversion: "1.0", id, source: "/zigzag-lane", type },
-    time: new Date(at).toISOString(),
-    datacontenttype: "application/json",
-    data: { customData },
-  });
-  const [message, timestamp] = [newId(), String(Math.floor(at / 1000))];
-  try {
-    const answer = await fetch(address, {
-      method: "POST",
-      body,
-      redirect: "error",
-      headers: {
-        "Content-Type": "application/cloudevents+json",
-        "webhook-id": message,
-        "webhook-timestamp": timestamp,
-        "webhook-signature": signatureOf(secret, message, timestamp, body),
-      },
-      signal: AbortSignal.timeout(PATIENCE_MS),
-    });
-    if (answer.ok) return null;
-    const plain = answer.headers.get("content-type")?.startsWith("text/plain") ?? false;
-    const said = plain ? (await answer.text()).trim().slice(0, LONGEST_REASON) : "";
-    return said || `the pipeline answered ${answer.status}`;
-  } catch {
-    return "the pipeline did not answer";
-  }
 }

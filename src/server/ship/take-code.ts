@@ -1,9 +1,9 @@
 import { and, eq, inArray } from "drizzle-orm";
 import type { Instant } from "@/core/calendar/instant";
 import type { ChangeChecks } from "@/core/item/outside";
-import type { CodeNews } from "@/core/ship/code-event";
+import type { CodeNews, TagNews } from "@/core/ship/code-event";
 import type { Transaction } from "@/db/connection";
-import { codeChange } from "@/db/schema";
+import { codeChange, releaseTag } from "@/db/schema";
 import { announce } from "../events/announce";
 import type { Speaker } from "../events/speakers";
 import { projectsOfItems } from "../item/items-named";
@@ -48,6 +48,7 @@ export async function announceCode(
 
 /** The items whose pages show what an event is about. */
 async function itemsConcerned({ tx, repositoryId }: Taking, news: CodeNews): Promise<Set<string>> {
+  if (news.kind === "tag") return new Set();
   if (news.kind === "change" || news.kind === "review") {
     const items = await itemsOfCode(tx, repositoryId, "change", [news.change]);
     return new Set(items.map(({ itemId }) => itemId));
@@ -68,7 +69,18 @@ function takeNews(taking: Taking, news: CodeNews): Promise<Told[]> {
       return takeChange(taking, news);
     case "review":
       return takeReview(taking, news);
+    case "tag":
+      return takeTag(taking, news);
   }
+}
+
+/** The tag of a release is there, once its host says so. */
+async function takeTag({ tx, repositoryId }: Taking, { tag, at }: TagNews): Promise<Told[]> {
+  await tx
+    .update(releaseTag)
+    .set({ tagAt: at, refused: null })
+    .where(and(eq(releaseTag.repositoryId, repositoryId), eq(releaseTag.name, tag)));
+  return [];
 }
 
 /** What a pipeline says of a change's checks. */

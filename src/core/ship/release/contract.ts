@@ -1,5 +1,7 @@
 import { z } from "zod";
 import { answered, contract, DONE } from "@/core/contract/contract";
+import { tagBody } from "./tag";
+import { withdrawBody } from "./withdrawal";
 import { noteBody, outBody, type ReleasePage } from "./release-page";
 
 export const releaseContract = {
@@ -30,6 +32,20 @@ export const releaseContract = {
     path: "/api/projects/:key/ship/releases/:release/notes",
     body: noteBody,
     answer: DONE,
+  }),
+  /** Takes one back that was out, and says what becomes of what is finished; or that it is out after all. */
+  withdraw: contract({
+    method: "POST",
+    path: "/api/projects/:key/ship/releases/:release/withdrawn",
+    body: withdrawBody,
+    answer: answered<{ moving: number }>(),
+  }),
+  /** Asks code hosts to tag the commit that it went out with. */
+  tag: contract({
+    method: "POST",
+    path: "/api/projects/:key/ship/releases/:release/tags",
+    body: tagBody,
+    answer: answered<{ refused: { repository: string; why: string }[] }>(),
   }),
   /** Says that it is out, and what becomes of what is not finished; or that it is not. */
   out: contract({

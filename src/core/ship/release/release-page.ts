@@ -31,6 +31,18 @@ export interface ReleaseStage {
   ids: string[];
 }
 
+/** A tag that a code host was asked for. */
+export interface ReleaseTagView {
+  repositoryId: string;
+  repository: string;
+  name: string;
+  commit: string;
+  /** Why the host did not take it; null where it did. */
+  refused: string | null;
+  /** When it was there; null while the host has not said so. */
+  tagAt: Instant | null;
+}
+
 /** A release as those see it who send it out. */
 export interface ReleasePage {
   project: { key: string; name: string; zone: string };
@@ -51,6 +63,14 @@ export interface ReleasePage {
   unseen: number;
   /** Its notes as they went out; null while it has not. */
   outNotes: string | null;
+  /** When it was taken back, and why; null where it was not. */
+  withdrawn: { at: Instant; why: string } | null;
+  /** What is finished in it: only of what is out, for what becomes of it when that is taken back. */
+  finished: { id: string; key: string; title: string; canReopen: boolean }[];
+  /** The tags that code hosts were asked for. */
+  tags: ReleaseTagView[];
+  /** Where it could be tagged: what is live there, or what main ends with. */
+  taggable: { repositoryId: string; repository: string; commit: string; live: boolean }[];
   /** How many people reported what is in it. */
   reporters: number;
   /** The release after it that unfinished items may go to. */
@@ -67,7 +87,14 @@ export interface PublicReleases {
   name: string;
   zone: string;
   /** The latest first. */
-  releases: { id: string; name: string; outAt: Instant; notes: string }[];
+  releases: {
+    id: string;
+    name: string;
+    outAt: Instant;
+    notes: string;
+    /** When it was taken back; null where it was not. */
+    withdrawnAt: Instant | null;
+  }[];
   /** Problems that are known, in the words for outside. */
   known: string[];
   feed: string;

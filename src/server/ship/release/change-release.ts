@@ -2,7 +2,6 @@ import { and, eq, isNull, ne } from "drizzle-orm";
 import type { z } from "zod";
 import { v7 as newId } from "uuid";
 import { grouped } from "@/core/item/grouped";
-import type { BulkDoing } from "@/core/item/bulk/act";
 import { finishingMove } from "@/core/ship/release/finishing-move";
 import { notesMarkdown, type ReleaseNote } from "@/core/ship/release/release-notes";
 import type { noteBody, OutBody, ReleasePage, Unfinished } from "@/core/ship/release/release-page";
@@ -10,37 +9,16 @@ import { plainChange } from "@/core/workflow/design-change";
 import { transact, type Transaction } from "@/db/connection";
 import { item, release, releaseNote } from "@/db/schema";
 import { takeBackReleased, tellReleased } from "../../intake/released";
+import { tellFollowersOf } from "../../alerts/tell-followers";
 import { storeJob } from "../../item/bulk/start";
-import { enterProject, seesAnywhere, type ProjectAccess } from "../../people/access";
+import { seesAnywhere, type ProjectAccess } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
 import { invalid, notFound } from "../../refused";
-import { loadReleases } from "../../plan/timeboxes";
 import { announceDesign } from "../../workflow/announce";
 import { loadProjectWorkflows } from "../../workflow/load";
 import { keepDesignChange } from "../../workflow/design-history";
+import { enterRelease, type Leaving, type OfRelease } from "./enter-release";
 import { readReleasePage } from "./read-release";
-
-/** A release of a project. */
-interface OfRelease {
-  /** Of the project. */
-  key: string;
-  release: string;
-}
-
-/** Enters a project to change one of its releases, which is locked. @throws Refused */
-async function enterRelease(
-  tx: Transaction,
-  viewer: Viewer,
-  { key, release: id }: OfRelease,
-): Promise<{ access: ProjectAccess; row: typeof release.$inferSelect }> {
-  const access = await enterProject({
-    ...{ reader: tx, viewer, where: { key }, action: "plan work" },
-  });
-  const listed = await loadReleases(tx, access.project.id);
-  if (!listed.some((one) => one.id === id)) throw notFound("release");
-  const [row] = await tx.select().from(release).where(eq(release.id, id)).for("update");
-  return { access, row };
-}
 
 /** Says what the notes say of an item, or that they leave it out. @throws Refused */
 export async function writeNote(
@@ -84,10 +62,18 @@ export async function setOut(
     const outNotes = body.out ? notesMarkdown(row.name, notesOut(page, body)) : null;
     await tx
       .update(release)
-      .set({ releasedAt: body.out ? now : null, outNotes })
+      .set({
+        ...{ releasedAt: body.out ? now : null, outNotes },
+        ...{ withdrawnAt: null, withdrawnWhy: null },
+      })
       .where(eq(release.id, row.id));
-    if (row.releasedAt === null) await tellReleased(tx, row, now);
-    else await takeBackReleased(tx, { ...row, releasedAt: row.releasedAt }, now);
+    if (row.releasedAt === null) {
+      await tellReleased(tx, row, now);
+      const said = `It is out with ${row.name}`;
+      await tellFollowersOf(tx, row.id, { said, byId: viewer.personId, now });
+    }
+    if (row.releasedAt !== null)
+      await takeBackReleased(tx, { ...row, releasedAt: row.releasedAt }, now);
     const projectId = access.project.id;
     await keepDesignChange(
       tx,
@@ -108,12 +94,6 @@ function notesOut({ notes, rows }: ReleasePage, { unfinished, except }: OutBody)
       .map(({ id }) => id),
   );
   return notes.filter((note) => note.finished || goesToo.has(note.itemId));
-}
-
-/** What becomes of some items of a release, as a job. */
-interface Leaving {
-  ids: string[];
-  doing: BulkDoing;
 }
 
 /** Jobs for what is not finished: what goes to another release or to none, and what is out too. */

@@ -67,6 +67,7 @@ export async function readPublicReleases(projectKey: string): Promise<PublicRele
         name: release.name,
         outAt: release.releasedAt,
         notes: release.outNotes,
+        withdrawnAt: release.withdrawnAt,
       })
       .from(release)
       .where(
@@ -121,15 +122,17 @@ export async function readReleaseFeed(projectKey: string): Promise<string> {
     copyright: "",
     generator: "Zigzag Lane",
     feedLinks: { atom: feedAddress(key) },
-    updated: new Date(releases[0]?.outAt ?? 0),
+    updated: new Date(
+      Math.max(0, ...releases.map(({ outAt, withdrawnAt }) => withdrawnAt ?? outAt)),
+    ),
     author: { name: plain(name) },
   });
-  for (const { id, name: called, outAt, notes } of releases)
+  for (const { id, name: called, outAt, notes, withdrawnAt } of releases)
     feed.addItem({
       id: `urn:x-zigzag:release:${id}`,
-      title: plain(called),
+      title: plain(withdrawnAt === null ? called : `${called}, taken back`),
       link: `${publicAddress(key)}#${encodeURIComponent(id)}`,
-      date: new Date(outAt),
+      date: new Date(withdrawnAt ?? outAt),
       published: new Date(outAt),
       description: plain(notes),
     });

@@ -8,6 +8,7 @@ import { finishingMove } from "@/core/ship/release/finishing-move";
 import { againstOf, byGravity, isReady, type ReleaseFacts } from "@/core/ship/release/readiness";
 import type { ReadinessRow, ReleasePage, ReleaseStage } from "@/core/ship/release/release-page";
 import type { ReleaseNote } from "@/core/ship/release/release-notes";
+import { reopeningMove } from "@/core/ship/release/withdrawal";
 import { presencesOf } from "@/core/ship/what-is-where";
 import { meaningOf } from "@/core/workflow/state-meaning";
 import { database, type Reader } from "@/db/connection";
@@ -24,6 +25,7 @@ import { ofRepositories, readPresence } from "../presence";
 import { acceptanceOf } from "../acceptance/rows";
 import { runsOfItems } from "../testing/run-views";
 import { testedItems } from "../testing/tested-items";
+import { readTags } from "./tags";
 import { publicAddress } from "./public-releases";
 
 const MOST = 3_000;
@@ -66,7 +68,8 @@ export async function readReleasePage(
   if (!line)
     return {
       ...{ ...page, next, release: null, until: null, days: [], stages: [], ready: 0, rows: [] },
-      ...{ notes: [], unseen: 0, outNotes: null, reporters: 0 },
+      ...{ notes: [], unseen: 0, outNotes: null, reporters: 0, withdrawn: null },
+      ...{ finished: [], tags: [], taggable: [] },
     };
   // Tasks go with what they stand under: nobody outside reads of them, and they are no items of their own.
   const tasks = reader.select({ id: itemType.id }).from(itemType).where(tasksOf(projectId));
@@ -76,7 +79,7 @@ export async function readReleasePage(
     notInArray(item.typeId, tasks),
   )!;
   const seen = and(inside, seesAnywhere(reader, viewer))!;
-  const [plan, ids, all, [stored], reporters] = await Promise.all([
+  const [plan, ids, all, [stored], reporters, tags] = await Promise.all([
     readRelease(viewer, projectKey, line.id, now),
     readIds({ reader, where: seen }, MOST),
     reader
@@ -84,8 +87,9 @@ export async function readReleasePage(
       .from(item)
       .where(inside)
       .groupBy(item.stateId),
-    reader.select({ outNotes: release.outNotes }).from(release).where(eq(release.id, line.id)),
+    reader.select().from(release).where(eq(release.id, line.id)),
     reportersOf(reader, inside),
+    readTags(reader, projectId, line.id),
   ]);
   const items = await readRows(reader, { ids });
   const { rows, notes } = await readinessOf(reader, {
@@ -99,8 +103,29 @@ export async function readReleasePage(
       .filter(({ against }) => against.some(({ kind }) => kind !== "no words"))
       .toSorted((a, b) => byGravity(a.against, b.against)),
     ...{ notes, unseen: all.reduce((sum, { n }) => sum + n, 0) - ids.length },
-    ...{ outNotes: stored.outNotes, reporters },
+    ...{ outNotes: stored.outNotes, reporters, ...tags },
+    withdrawn:
+      stored.withdrawnAt === null
+        ? null
+        : { at: stored.withdrawnAt, why: stored.withdrawnWhy ?? "" },
+    finished: line.releasedAt === null ? [] : await finishedOf(reader, projectId, notes, items),
   };
+}
+
+/** What is finished of a release, and whether a move leads out of its end. */
+async function finishedOf(
+  reader: Reader,
+  projectId: string,
+  notes: readonly ReleaseNote[],
+  items: readonly ItemRow[],
+): Promise<ReleasePage["finished"]> {
+  const workflows = await loadProjectWorkflows(reader, projectId);
+  return items.flatMap((row, i) => {
+    if (row.stateKind !== "finished") return [];
+    const own = workflows.find(({ states }) => states.some(({ id }) => id === row.stateId));
+    const canReopen = own !== undefined && reopeningMove(own, row.stateId) !== null;
+    return [{ id: row.id, key: notes[i].key, title: row.title, canReopen }];
+  });
 }
 
 /** The types whose items are parts of others. */

@@ -28,7 +28,7 @@ export function AcceptanceLine({
   const { key, title, typeId, stateName, days, to } = row;
   const missed = to.find(({ answered }) => answered === "missing")?.said[0];
   return (
-    <li className="acceptance-row" data-part={row.part}>
+    <li className="acceptance-row" data-part={row.part} data-key={key}>
       {handle.view.rights.edit ? (
         <Check aria-label={`Choose ${key}`} checked={chosen} onChange={onChoose} />
       ) : (

@@ -1,7 +1,9 @@
 "use client";
 import { useState } from "react";
 import { UNFINISHED, type ReadinessRow, type Unfinished } from "@/core/ship/release/release-page";
-import { Choice } from "@/ui/kit/check";
+import { tagFor } from "@/core/ship/release/tag";
+import { Check, Choice } from "@/ui/kit/check";
+import { TextInput } from "@/ui/kit/field";
 import { FormFooter } from "@/ui/kit/form-footer";
 import { problemWords } from "@/ui/kit/request";
 import { Select } from "@/ui/kit/select";
@@ -9,7 +11,9 @@ import type { ReleasePageHandle } from "./use-release-page";
 
 /** Asks once what becomes of all that is not finished, with another answer for some. */
 export function OutForm({ handle, onLeave }: { handle: ReleasePageHandle; onLeave: () => void }) {
-  const { view, goOut } = handle;
+  const { view, goOut, tag } = handle;
+  const [tagged, setTagged] = useState(view.taggable.length > 0);
+  const [tagName, setTagName] = useState(tagFor(view.release?.name ?? ""));
   const open = view.rows.filter(({ stateKind }) => stateKind !== "finished");
   const [unfinished, setUnfinished] = useState<Unfinished>(view.next ? "next release" : "stays");
   const [except, setExcept] = useState<Record<string, Unfinished>>({});
@@ -38,6 +42,12 @@ export function OutForm({ handle, onLeave }: { handle: ReleasePageHandle; onLeav
     setBusy(false);
     if (wrong) return setProblem(problemWords(wrong));
     onLeave();
+    // It is out, whatever becomes of the tags: they can be asked for again.
+    if (tagged && tagName.trim())
+      await tag(
+        tagName.trim(),
+        view.taggable.map(({ repositoryId }) => repositoryId),
+      );
   };
   const said = view.notes.filter(({ internal, finished }) => finished && !internal).length;
   return (
@@ -82,6 +92,21 @@ export function OutForm({ handle, onLeave }: { handle: ReleasePageHandle; onLeav
             ))}
           </ul>
         </>
+      )}
+      {view.taggable.length > 0 && (
+        <div className="flex flex-wrap items-center gap-2 text-[13px]">
+          <Check checked={tagged} onChange={setTagged}>
+            Tag it in {view.taggable.map(({ repository }) => repository).join(", ")} as
+          </Check>
+          <TextInput
+            aria-label="The tag"
+            className="!w-[180px]"
+            value={tagName}
+            maxLength={100}
+            disabled={!tagged}
+            onChange={(event) => setTagName(event.target.value)}
+          />
+        </div>
       )}
       <FormFooter send="It is out" busy={busy} problem={problem} onLeave={onLeave} />
     </form>

@@ -20,10 +20,17 @@ export function PublicReleaseList({ view }: { view: PublicReleases }) {
           </ul>
         </section>
       )}
-      {releases.map(({ id, name, outAt, notes }) => (
+      {releases.map(({ id, name, outAt, notes, withdrawnAt }) => (
         <article key={id} id={id} className="mt-6">
           <h2 className="text-[17px]">{name}</h2>
-          <p className="mb-1 text-ink-soft">{shortDate(isoDate(dayNumber(outAt, zone)))}</p>
+          <p className="mb-1 text-ink-soft">
+            {shortDate(isoDate(dayNumber(outAt, zone)))}
+            {withdrawnAt !== null && (
+              <b className="text-alarm">
+                , taken back {shortDate(isoDate(dayNumber(withdrawnAt, zone)))}
+              </b>
+            )}
+          </p>
           <Words text={notes} />
         </article>
       ))}

@@ -11,6 +11,8 @@ import { Sheet } from "@/ui/kit/sheet";
 import { shortDate } from "@/ui/kit/time";
 import { BurnUp } from "@/ui/plan/burn-up";
 import { AgainstList } from "./against-list";
+import { ReleaseTags } from "./release-tags";
+import { WithdrawForm } from "./withdraw-form";
 import { OutForm } from "./out-form";
 import { ReleaseNotes } from "./release-notes";
 import { ReleaseStages } from "./release-stages";
@@ -21,6 +23,7 @@ export function ReleaseScreen({ initial }: { initial: ReleasePage }) {
   const handle = useReleasePage(initial);
   const { view } = handle;
   const [goingOut, setGoingOut] = useState(false);
+  const [withdrawing, setWithdrawing] = useState(false);
   const { release, project } = view;
   if (!release)
     return (
@@ -38,7 +41,12 @@ export function ReleaseScreen({ initial }: { initial: ReleasePage }) {
   return (
     <div className="release-screen">
       <div className="min-h-0 overflow-y-auto px-5 py-3">
-        <Head handle={handle} onOut={() => setGoingOut(true)} />
+        <Head
+          handle={handle}
+          onOut={() => setGoingOut(true)}
+          onWithdraw={() => setWithdrawing(true)}
+        />
+        <ReleaseTags handle={handle} />
         <ReleaseStages stages={view.stages} />
         <AgainstList handle={handle} />
         <ChartFrame title="How it got ready" says="the tasks under its items are counted too">
@@ -58,12 +66,28 @@ export function ReleaseScreen({ initial }: { initial: ReleasePage }) {
       >
         <OutForm handle={handle} onLeave={() => setGoingOut(false)} />
       </Sheet>
+      <Sheet
+        open={withdrawing}
+        onClose={() => setWithdrawing(false)}
+        title={`${release.name} is taken back`}
+        className="!w-[640px]"
+      >
+        <WithdrawForm handle={handle} onLeave={() => setWithdrawing(false)} />
+      </Sheet>
     </div>
   );
 }
 
-function Head({ handle, onOut }: { handle: ReleasePageHandle; onOut: () => void }) {
-  const { view, look, takeBack } = handle;
+function Head({
+  handle,
+  onOut,
+  onWithdraw,
+}: {
+  handle: ReleasePageHandle;
+  onOut: () => void;
+  onWithdraw: () => void;
+}) {
+  const { view, look, takeBack, outAfterAll } = handle;
   const { project, rights } = view;
   const release = view.release!;
   const dayOf = (at: number) => shortDate(isoDate(dayNumber(at, project.zone)));
@@ -94,10 +118,19 @@ function Head({ handle, onOut }: { handle: ReleasePageHandle; onOut: () => void 
             <Button small look="strong" onClick={onOut}>
               It is out …
             </Button>
-          ) : (
-            <Button small onClick={() => void takeBack()}>
-              It is not out
+          ) : view.withdrawn ? (
+            <Button small onClick={() => void outAfterAll()}>
+              It is out after all
             </Button>
+          ) : (
+            <>
+              <Button small look="danger" onClick={onWithdraw}>
+                Take it back …
+              </Button>
+              <Button small onClick={() => void takeBack()}>
+                It is not out
+              </Button>
+            </>
           )}
         </>
       )}
@@ -106,13 +139,22 @@ function Head({ handle, onOut }: { handle: ReleasePageHandle; onOut: () => void 
 }
 
 /** Its day, how that moved, and when it will probably be ready. */
-function Due({ view: { release, until, today, project } }: { view: ReleasePage }) {
+function Due({ view: { release, until, today, project, withdrawn } }: { view: ReleasePage }) {
   const { dueOn, releasedAt, moved } = release!;
   if (releasedAt !== null)
     return (
       <>
         out since <b>{shortDate(isoDate(dayNumber(releasedAt, project.zone)))}</b>
         {moved && <span className="text-ink-soft"> {moved}</span>}
+        {withdrawn && (
+          <>
+            {", "}
+            <b className="text-alarm">
+              taken back {shortDate(isoDate(dayNumber(withdrawn.at, project.zone)))}
+            </b>
+            : {withdrawn.why}
+          </>
+        )}
       </>
     );
   const sure = until?.sure == null ? null : addDays(today, until.sure);

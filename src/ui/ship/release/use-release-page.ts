@@ -9,6 +9,7 @@ import { sendCommand, undoCommand } from "@/ui/item/send-command";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { ask, keyOf, problemOf, queryOf, type Problem } from "@/ui/kit/request";
 import { useReadAgain } from "@/ui/kit/use-read-again";
+import { useReleaseAfter } from "./use-release-after";
 
 /** A release as it is sent out, kept in step; the address names it. */
 export function useReleasePage(initial: ReleasePage) {
@@ -31,6 +32,7 @@ export function useReleasePage(initial: ReleasePage) {
   );
   const look = (id: string) => router.replace(`?release=${id}`, { scroll: false });
   const of = { ...params, release: view.release?.id ?? "" };
+  const after = useReleaseAfter({ of, name: view.release?.name ?? "", readAgain });
   const storeNote = async ({ itemId, words, internal }: ReleaseNote) => {
     await ask(releaseContract.note, { params: of, body: { itemId, words, internal } });
     await readAgain();
@@ -116,7 +118,7 @@ export function useReleasePage(initial: ReleasePage) {
       tellProblem(error);
     }
   };
-  return { view, look, note, goOut, takeBack, publish, put };
+  return { view, look, note, goOut, takeBack, publish, put, ...after };
 }
 
 export type ReleasePageHandle = ReturnType<typeof useReleasePage>;
