@@ -1,4 +1,5 @@
 import { execFile } from "node:child_process";
+import { randomUUID } from "node:crypto";
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
@@ -8,11 +9,15 @@ import { database } from "@/db/connection";
 import { item } from "@/db/schema";
 import { editSource } from "@/server/events/sources";
 import { readItem } from "@/server/item/read";
+import { tagBody } from "@/core/ship/release/tag";
+import { editTimebox } from "@/server/plan/timeboxes";
+import { readReleasePage } from "@/server/ship/release/read-release";
+import { tagRelease } from "@/server/ship/release/tags";
 import { readProjectCode } from "@/server/ship/read-project-code";
 import { signEntry } from "../../standins/entry";
 import { startCodeStandIn, type CodeStandIn } from "../../standins/code/server";
-import { itemIn } from "./setup/board";
-import { INES, NOOR } from "./setup/people";
+import { itemIn, refusalOf } from "./setup/board";
+import { ARTHUR, INES, NOOR } from "./setup/people";
 import { openProductDoor } from "./setup/product-door";
 import { givenTestDatabase } from "./setup/test-database";
 import { placeConsumersAtTheEnd } from "./setup/unfollowed";
@@ -34,6 +39,7 @@ const run = promisify(execFile);
 
 let root: string;
 let work: string;
+let sourceId: string;
 let host: CodeStandIn;
 let door: Awaited<ReturnType<typeof openProductDoor>>;
 
@@ -44,6 +50,7 @@ beforeAll(async () => {
   door = await openProductDoor();
   host = await startCodeStandIn({ port: 0, root, secret: SECRET, product: "http://localhost:1" });
   const { id, secret } = await editSource(INES, "TIX", { kind: "add", name: "Host" });
+  sourceId = id;
   await as("ines", "/new", { name: "prices" });
   await as("ines", "/prices/targets", {
     address: door.addressOf(id),
@@ -265,6 +272,62 @@ test("a branch that is pushed anew, a file of bytes and a deleted branch are tol
   expect((await readProjectCode(INES, "TIX")).branches.map((one) => one.branch)).not.toContain(
     branch,
   );
+});
+
+describe("a release is tagged at the product's request", () => {
+  const release = randomUUID();
+  const at = { key: "TIX", release };
+  const tagsOf = async () => (await readReleasePage(INES, "TIX", release)).tags;
+  const placeOf = async () =>
+    (await readReleasePage(INES, "TIX", release)).taggable.filter(
+      ({ repository }) => repository === "prices",
+    );
+
+  test("once its host takes requests; it stands there when the host says so", async () => {
+    await editTimebox(INES, "TIX", {
+      kind: "release",
+      release: { id: release, name: "Crossing 99", dueOn: null, released: false, why: "" },
+    });
+    expect(await placeOf()).toEqual([]);
+    await editSource(INES, "TIX", { kind: "asks", id: sourceId, asksAt: `${host.address}/ask` });
+    const [place] = await placeOf();
+    const head = (await git(clone, "rev-parse", "origin/main")).trim();
+    expect([place.commit, place.live]).toEqual([head, false]);
+    const asked = { name: "crossing-99", in: [place.repositoryId] };
+    expect(await refusalOf(tagRelease(ARTHUR, at, asked))).toBe("not allowed");
+    expect(await tagRelease(INES, at, asked)).toEqual({ refused: [] });
+    await until(async () => (await tagsOf())[0].tagAt !== null);
+    await git(clone, "fetch", "--quiet", "--tags");
+    expect((await git(clone, "rev-parse", "crossing-99")).trim()).toBe(head);
+    expect(await page("/prices")).toContain("crossing-99");
+  });
+
+  test("not twice at different commits: the host says why, and that stands there", async () => {
+    const [place] = await placeOf();
+    await git(clone, "switch", "--quiet", "main");
+    await git(clone, "pull", "--quiet");
+    await commit(clone, "README.md", "More of it\n", "More of it");
+    await git(clone, "push", "--quiet");
+    await until(async () => (await placeOf())[0].commit !== place.commit);
+    const asked = { name: "crossing-99", in: [place.repositoryId] };
+    const { refused } = await tagRelease(INES, at, asked);
+    expect(refused).toEqual([
+      { repository: "prices", why: "crossing-99 is the tag of another commit." },
+    ]);
+    expect((await tagsOf()).map((tag) => [tag.refused, tag.tagAt])).toEqual([
+      ["crossing-99 is the tag of another commit.", null],
+    ]);
+  });
+
+  test.each(["--force", "a b", "a..b", "x.lock", ""])("%j is no tag", (name) => {
+    expect(tagBody.safeParse({ name, in: [release] }).success).toBe(false);
+  });
+
+  test("nobody else's request is taken", async () => {
+    const body = JSON.stringify({ data: { customData: { repository: "prices", tag: "mine" } } });
+    const answer = await fetch(`${host.address}/ask`, { method: "POST", body });
+    expect(answer.status).toBe(401);
+  });
 });
 
 describe("who may come in", () => {
