@@ -59,6 +59,10 @@ test.each<[Requirement, string]>([
   [{ kind: "approvals", count: 1, role: "member", teamId: null }, "approved by a member"],
   [{ kind: "approvals", count: 2, role: "member", teamId: null }, "approved by 2 members"],
   [{ kind: "approvals", count: 3, role: null, teamId: null }, "approved by 3 people"],
+  [
+    { kind: "approvals", count: 1, role: null, teamId: null, host: "counts until new commits" },
+    "approved by a person, here or at the code host since the last commit",
+  ],
   [{ kind: "sub-tasks finished" }, "all children are finished"],
   [{ kind: "no blocker" }, "nothing blocks it"],
   [{ kind: "comment" }, "leaves a comment"],

@@ -6,7 +6,7 @@ import { database } from "@/db/connection";
 import { codeAddress, item } from "@/db/schema";
 import { checkItems } from "@/server/item/check";
 import { readItem } from "@/server/item/read";
-import { itemIn, refusalOf, send } from "./setup/board";
+import { itemIn, move, refusalOf, send } from "./setup/board";
 import { changeSaid, commit, hashOf, pushed } from "./setup/code-host";
 import { delivery, post, settle } from "./setup/events";
 import { INES, IVO, NOOR } from "./setup/people";
@@ -211,6 +211,10 @@ describe("on main", () => {
   });
 });
 
+const IN_TEST = [
+  ...["Ready", "Building", "Waiting for review", "In review", "Waiting for test", "In test"],
+];
+
 describe("a change", () => {
   test("belongs to what its branch's commits name, and shows who looked at it", async () => {
     const { key } = await building();
@@ -237,6 +241,58 @@ describe("a change", () => {
       `change ${change} was opened`,
       "something was pushed for it",
     ]);
+  });
+
+  test("approved at the host counts as an approval of the process, until new commits come where it says so", async () => {
+    const demand = (host: "counts" | "counts until new commits" | null) =>
+      publishChange((workflow) => ({
+        ...workflow,
+        transitions: workflow.transitions.map((t) =>
+          t.verb === "Pass test"
+            ? {
+                ...t,
+                requirements: [{ kind: "approvals", count: 1, role: null, teamId: null, host }],
+              }
+            : t,
+        ),
+      }));
+    const inReview = async (by: { name: string; mail: string }) => {
+      const id = await itemIn(NOOR, "Seen there", ...IN_TEST);
+      const key = await keyOf(id);
+      const [branch, change, work] = [branchOf(key), fresh("41"), commit("One")];
+      await post(
+        pushed(branch, [work]),
+        changeSaid("created", change, { branch, head: work.id }),
+        changeSaid("reviewed", change, { by, verdict: "approved", head: work.id }),
+      );
+      const pass = async () => refusalOf(move(NOOR, id, "Ready to deploy"));
+      return { id, branch, change, work, pass };
+    };
+    const ivo = { name: "Ivo", mail: "ivo.sandell@saltmarsh.example" };
+    await demand(null);
+    expect(await (await inReview(ivo)).pass()).toBe("approvals");
+    await demand("counts until new commits");
+    const lapsed = await inReview(ivo);
+    await post(pushed(lapsed.branch, [commit("Two")]));
+    expect(await lapsed.pass()).toBe("approvals");
+    // Nobody known, and whoever built it: neither of them counts.
+    const stranger = { name: "Odil", mail: "odil@skerrin.example" };
+    const builder = { name: "Noor", mail: "noor.bakri@saltmarsh.example" };
+    for (const by of [stranger, builder])
+      expect(await (await inReview(by)).pass()).toBe("approvals");
+    await demand("counts");
+    await move(NOOR, lapsed.id, "Ready to deploy");
+    // Who sends it back afterwards approves it no more.
+    const back = await inReview(ivo);
+    await post(
+      changeSaid(
+        "reviewed",
+        back.change,
+        { by: ivo, verdict: "sent back", head: back.work.id },
+        { time: "2028-01-01T10:00:00Z" },
+      ),
+    );
+    expect(await back.pass()).toBe("approvals");
   });
 
   test("with new commits, what was said of the ones before does not count any more", async () => {

@@ -5,6 +5,7 @@ import type { MoveAnswers } from "@/core/item/command";
 import type { EditableField, ItemSnapshot } from "@/core/item/fields";
 import type { FrozenEnvironment } from "@/core/ship/environment";
 import type { Accepted } from "@/core/ship/acceptance/enough";
+import type { HostApproval } from "./requirements/kind";
 import type { KnownTest } from "@/core/ship/testing/known-test";
 import type { OwnField, OwnValue } from "@/core/item/own-field";
 import { fieldsOfType, ownValueProblem } from "@/core/item/own-field";
@@ -46,6 +47,8 @@ export interface MoveContext {
   ownFields: readonly OwnField[];
   /** Environments that are frozen now; left out where nothing can be. */
   frozen?: readonly FrozenEnvironment[];
+  /** Who approved its changes at the code host; left out where nothing asks for it. */
+  reviews?: readonly HostApproval[];
   /** What is known of its tests; left out where nothing asks for them. */
   tests?: readonly KnownTest[];
   /** To how many it was shown, and how many accept it; left out where nothing asks for it. */
@@ -197,6 +200,7 @@ export function requirementContext(asked: AskedMove, context: MoveContext) {
     frozen,
     tests,
     acceptance,
+    reviews,
   } = context;
   return {
     ...asked,
@@ -210,6 +214,7 @@ export function requirementContext(asked: AskedMove, context: MoveContext) {
     frozen,
     tests,
     acceptance,
+    reviews,
   };
 }
 

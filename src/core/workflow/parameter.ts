@@ -35,13 +35,17 @@ export const ID = z.string().min(1).max(64);
 export const wordsOf = (most: number) => z.string().trim().min(1).max(most);
 
 /** A rule of one of the kinds in a table, with what that kind leaves open. */
-export type RuleOf<Table extends Record<string, { parameters: object }>> = {
-  [K in keyof Table]: { kind: K } & {
-    [P in keyof Table[K]["parameters"]]: Table[K]["parameters"][P] extends z.ZodType
-      ? z.output<Table[K]["parameters"][P]>
-      : never;
-  };
+export type RuleOf<Table extends Record<string, { parameters: Shape }>> = {
+  [K in keyof Table]: { kind: K } & Filled<Table[K]["parameters"]>;
 }[keyof Table];
+
+type CanBeLeftOut<S extends Shape, P extends keyof S> =
+  undefined extends z.output<S[P]> ? P : never;
+
+/** What a kind leaves open, as a rule says it; what was added to a kind later can be left out. */
+type Filled<S extends Shape> = {
+  [P in keyof S as Exclude<P, CanBeLeftOut<S, P>>]: z.output<S[P]>;
+} & { [P in keyof S as CanBeLeftOut<S, P>]?: z.output<S[P]> };
 
 /** Rules of the kinds in a table as they are stored, by what each kind leaves open. */
 export const schemaOfKinds = <Table extends Record<string, { parameters: Shape }>>(kinds: Table) =>

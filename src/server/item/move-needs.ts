@@ -13,6 +13,7 @@ import type { ItemSnapshot } from "@/core/item/fields";
 import { standingEvents } from "@/core/item/standing-events";
 import { NO_FOLLOW_UP_CONTEXT } from "@/core/workflow/follow-ups/apply";
 import type { FollowUpContext } from "@/core/workflow/follow-ups/kind";
+import type { HostApproval } from "@/core/workflow/requirements/kind";
 import type { Actor } from "@/core/workflow/decide-move";
 import type { Transition } from "@/core/workflow/workflow";
 import type { Transaction } from "@/db/connection";
@@ -23,6 +24,7 @@ import { membersAmong } from "../people/belonging";
 import type { Principal } from "../people/viewer";
 import { environmentsOf } from "../ship/environments";
 import { acceptedNow } from "../ship/acceptance/accepted-now";
+import { hostApprovals } from "../ship/host-approvals";
 import { knownTests } from "../ship/testing/failing-tests";
 import { hasEnded, sprintsNow } from "../plan/timeboxes";
 import { waitedFor } from "./around";
@@ -40,6 +42,7 @@ export interface MoveNeeds {
   frozen: readonly FrozenEnvironment[];
   tests: readonly KnownTest[];
   acceptance: Accepted;
+  reviews: readonly HostApproval[];
   ownFields: readonly OwnField[];
   inEndedSprint: boolean;
 }
@@ -76,8 +79,13 @@ export async function moveNeeds({
     ? await sprintsNow(tx, access.project, now)
     : undefined;
   const teamIds = asksTeams ? await teamsOfPerson(tx, viewer.personId) : [];
+  const reviews =
+    before && requirements.some((r) => r.kind === "approvals" && r.host)
+      ? await hostApprovals(tx, before)
+      : [];
+  const approvers = [...(before?.approvals ?? []), ...reviews].map((a) => a.byId);
   const approverTeams = requirements.some((r) => r.kind === "approvals" && r.teamId !== null)
-    ? await teamsOfPeople(tx, before?.approvals.map((a) => a.byId) ?? [])
+    ? await teamsOfPeople(tx, approvers)
     : new Map<string, string[]>();
   return {
     actor: {
@@ -105,6 +113,7 @@ export async function moveNeeds({
       before && requirements.some((r) => r.kind === "failing test")
         ? await knownTests(tx, before.id)
         : [],
+    reviews,
     acceptance:
       before && requirements.some((r) => r.kind === "accepted")
         ? await acceptedNow(tx, before.id)

@@ -33,10 +33,20 @@ export interface RequirementContext {
   ownFields: readonly OwnField[];
   /** Environments that are frozen now. */
   frozen?: readonly FrozenEnvironment[];
+  /** Who approved its changes at the code host. */
+  reviews?: readonly HostApproval[];
   /** What is known of its tests. */
   tests?: readonly KnownTest[];
   /** To how many it was shown, and how many accept it. */
   acceptance?: Accepted;
+}
+
+/** An approval of a change at the code host, by somebody of the project. */
+export interface HostApproval {
+  byId: string;
+  role: "lead" | "member";
+  /** Whether they had looked at what the change ends with now. */
+  ofHead: boolean;
 }
 
 /** A kind of requirement, with all that the product knows about it. */

@@ -17,11 +17,14 @@ export function OwnShownList({ handle }: { handle: AcceptanceHandle }) {
   const { own } = handle.view;
   if (own.length === 0) return null;
   const waits = own.filter(({ answered }) => answered !== "accepted");
+  const title = waits.length > 0 ? "Waits for your word" : "Shown to you";
   return (
-    <section aria-label="Waits for your word" className="mb-6">
+    <section aria-label={title} className="mb-6">
       <h2 className="mb-1 flex items-baseline gap-2 text-[15px]">
-        Waits for your word{" "}
-        <span className="font-display text-ink-soft tabular-nums">{waits.length}</span>
+        {title}{" "}
+        <span className="font-display text-ink-soft tabular-nums">
+          {waits.length > 0 ? waits.length : own.length}
+        </span>
       </h2>
       <ul className="own-shown">
         {own.map((one) => (
