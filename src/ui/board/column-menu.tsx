@@ -1,7 +1,8 @@
 "use client";
 import { MoreHorizontal } from "lucide-react";
+import { useParams } from "next/navigation";
 import { columnWords, type Column } from "@/core/board/column";
-import { Menu, MenuItem, MenuSection } from "@/ui/kit/menu";
+import { Menu, MenuItem, MenuLink, MenuSection } from "@/ui/kit/menu";
 import type { FoldsHandle } from "./use-folds";
 
 /** What can be done with a column where it stands: fold it, hide it, put it elsewhere. */
@@ -18,6 +19,8 @@ export function ColumnMenu({
   /** Puts its stage where another is; null where the order is not this person's. */
   onOrder: ((columnId: string, onto: string) => void) | null;
 }) {
+  // Above the projects there is none that a release would be of.
+  const { key: projectKey } = useParams<{ key?: string }>();
   const at = columns.indexOf(column);
   const stage = (one: Column) => one.stage === column.stage;
   const before = columns.slice(0, at).findLast((one) => !stage(one));
@@ -39,6 +42,9 @@ export function ColumnMenu({
         >
           Hide here, for me
         </MenuItem>
+        {column.part === "finished" && projectKey !== undefined && (
+          <MenuLink href={`/p/${projectKey}/ship/releases`}>Send a release out …</MenuLink>
+        )}
         {onOrder && (
           <MenuSection>
             <MenuItem disabled={!before} onSelect={() => before && onOrder(column.id, before.id)}>
