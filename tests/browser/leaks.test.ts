@@ -685,6 +685,14 @@ const TRIES: [
     ],
   ],
   [
+    "take its release back",
+    "/api/projects/[key]/ship/releases/[release]/withdrawn",
+    (of) => [
+      "/api/projects/TIX/ship/releases/tix-release-20/withdrawn",
+      { method: "POST", body: { withdrawn: true, why: "x", except: { [of.id]: "is reopened" } } },
+    ],
+  ],
+  [
     "send its release out with another answer for it",
     "/api/projects/[key]/ship/releases/[release]/out",
     (of) => [
@@ -1421,6 +1429,7 @@ const NAMES_NO_ITEM = [
   "projects/[key]/workflow/draft",
   "projects/[key]/workflow/publish",
   "projects/[key]/ship/releases/public",
+  "projects/[key]/ship/releases/[release]/tags",
   "projects/[key]/ship/tests/suites",
   "projects/[key]/workflow/visit",
   "projects/[key]/workflows",

@@ -22,6 +22,8 @@ export function AgainstList({ handle }: { handle: ReleasePageHandle }) {
     return n > 0 && kind !== "no words" ? [{ kind, n }] : [];
   });
   const rows = only === null ? view.rows : view.rows.filter(has(only));
+  // What is out was ready; only what failed or misses something since is worth a word.
+  if (view.release?.releasedAt != null && view.rows.length === 0) return null;
   const shown = all ? rows : rows.slice(0, SHOWN);
   return (
     <section aria-label="What stands against it" className="mb-5">

@@ -96,7 +96,7 @@ export function WithdrawForm({
                   value={except[row.id] ?? finished}
                   options={offered
                     .filter((one) => one !== "is reopened" || row.canReopen)
-                    .map((one) => ({ value: one, label: wordsOf[one] }))}
+                    .map((one) => ({ value: one, label: one }))}
                   onChange={(answer) => setExcept({ ...except, [row.id]: answer })}
                 />
               </li>
