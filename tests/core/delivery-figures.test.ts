@@ -1,5 +1,11 @@
 import { DAY, HOUR } from "@/core/calendar/instant";
-import { deliveriesOf, deliveryFigures, type LiveDeployment } from "@/core/ship/delivery-figures";
+import {
+  deliveriesOf,
+  deliveryFigures,
+  type Failure,
+  type FailureKind,
+  type LiveDeployment,
+} from "@/core/ship/delivery-figures";
 
 /*
  * The four figures on a table of events that was worked by hand, with a sheet of paper:
@@ -58,12 +64,70 @@ test("a deployment counts where it happened, with what became of it later", () =
 
 test("what another part does takes nothing back", () => {
   const [bad] = deliveriesOf([row(1, "pages", "deployed"), row(2, "prices", "rolled back")]);
-  expect(bad.takenBackAt).toBeNull();
+  expect(bad.failure).toBeNull();
 });
 
 test("without anything live there are no figures, not zeros", () => {
   expect(deliveryFigures([], { from: 0, to: DAY })).toEqual({
     ...{ days: 1, deployments: 0, everyDays: null, leadTime: null, failed: 0 },
     ...{ failureShare: null, timeToRestore: null },
+  });
+});
+
+describe("what names a failure", () => {
+  const one = (more: Partial<LiveDeployment>) => ({ ...row(1, "pages", "deployed", [0]), ...more });
+  const hotfix = { kind: "hotfix" as const, at: 2 * DAY, mendedAt: 5 * DAY };
+  const withdrawn = { kind: "withdrawn" as const, at: 3 * DAY, mendedAt: null };
+  const next = row(4, "pages", "deployed", [3]);
+
+  test.each<[string, LiveDeployment[], FailureKind[], Failure | null]>([
+    [
+      "a hotfix ends when it is live",
+      [one({ failures: [hotfix] }), next],
+      ["hotfix"],
+      { kind: "hotfix", endedAt: 5 * DAY },
+    ],
+    [
+      "one that is not live yet has not ended",
+      [one({ failures: [{ ...hotfix, mendedAt: null }] }), next],
+      ["hotfix"],
+      { kind: "hotfix", endedAt: null },
+    ],
+    [
+      "what was withdrawn ends with the next deployment of the part after that",
+      [one({ failures: [withdrawn] }), row(2, "pages", "deployed"), next],
+      ["withdrawn"],
+      { kind: "withdrawn", endedAt: 4 * DAY },
+    ],
+    [
+      "the first that named it counts",
+      [one({ failures: [withdrawn, hotfix] })],
+      ["withdrawn", "hotfix"],
+      { kind: "hotfix", endedAt: 5 * DAY },
+    ],
+    ["what is no failure here", [one({ failures: [hotfix] })], ["rolled back", "withdrawn"], null],
+    [
+      "an older build put back, where that is none",
+      [one({}), row(2, "pages", "rolled back")],
+      ["hotfix"],
+      null,
+    ],
+  ])("%s", (_, all, names, failure) => {
+    expect(deliveriesOf(all, names).at(-1)!.failure).toEqual(failure);
+  });
+
+  test("what has not ended counts as a failure, and not for how long it took", () => {
+    const failures = [{ ...hotfix, mendedAt: null }];
+    expect(deliveryFigures([one({ failures })], { from: 0, to: 10 * DAY })).toMatchObject({
+      ...{ failed: 1, failureShare: 1, timeToRestore: null },
+    });
+  });
+});
+
+test("of some deployments only, the others still end what failed", () => {
+  const counts = ({ writtenAt }: Pick<LiveDeployment, "writtenAt">) => writtenAt.includes(DAY);
+  // Of the table those are (b), rolled back after a quarter of a day, and (d).
+  expect(deliveryFigures(TABLE, { from: 0, to: 10 * DAY, counts })).toMatchObject({
+    ...{ deployments: 2, failed: 1, failureShare: 0.5, timeToRestore: 6 * HOUR },
   });
 });

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { branchPatternSchema } from "./branch-name";
+import { FAILURES, type FailureKind } from "./delivery-figures";
 import { closingWordsSchema } from "./closing-words";
 
 /** How a project's work goes through its code hosts. */
@@ -10,6 +11,8 @@ export interface ShipSettings {
   closingWords: string[];
   /** After how many days an open branch is old. */
   branchDays: number;
+  /** What names a deployment as a failure, in the figures of delivery. */
+  failures: FailureKind[];
 }
 
 export const shipSettingsBody = z
@@ -21,5 +24,6 @@ export const shipSettingsBody = z
       .int("Whole days, please.")
       .min(1, "A branch is expected to live for a day at least.")
       .max(365, "A year at most."),
+    failures: z.array(z.enum(FAILURES)).max(FAILURES.length),
   })
   .partial();

@@ -1,6 +1,7 @@
 import type { DatedSettingName } from "@/core/calendar/dated-setting";
 import { FIRST_SCALES, type SizeScale } from "@/core/plan/size-scale";
 import { FIRST_LEVEL_NAMES } from "@/core/item/item-type";
+import type { FailureKind } from "@/core/ship/delivery-figures";
 import { FIRST_BRANCH_PATTERN } from "@/core/ship/branch-name";
 import { FIRST_CLOSING_WORDS } from "@/core/ship/closing-words";
 import { instant } from "./columns";
@@ -54,6 +55,11 @@ export const project = pgTable(
       .default([...FIRST_CLOSING_WORDS]),
     /** After how many days an open branch is old. */
     branchDays: integer("branch_days").notNull().default(5),
+    /** What names a deployment as a failure. */
+    failures: jsonb("failures")
+      .$type<FailureKind[]>()
+      .notNull()
+      .default(["rolled back", "withdrawn", "hotfix"]),
     /** When it was put away, and by whom: it can be read since, and nothing of it changes. */
     putAwayAt: instant("put_away_at"),
     putAwayBy: text("put_away_by"),

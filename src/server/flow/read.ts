@@ -10,6 +10,7 @@ import { pulse, PULSE_WINDOW_WEEKS, runningWeek } from "@/core/flow/pulse";
 import { flowReport, percentiles } from "@/core/flow/report";
 import { flowTimes } from "@/core/flow/time-in-state";
 import { database } from "@/db/connection";
+import { readShipped } from "./shipped";
 import { readUnplanned } from "./unplanned";
 import { projectLimits } from "../board/board-limits";
 import { readLoads } from "../board/loads";
@@ -147,15 +148,18 @@ export async function readLearn(
     readFlowFacts(db, { project, ...filter }, period),
     projectTypes(db, project.id),
   ]);
+  const asked = { hidden, period, now, filter };
+  const [promises, triage, unplanned, shipped, breaks] = await Promise.all([
+    readKeptPromises({ project, ...asked }),
+    may("read intake") ? readTriageFigures(project, period) : null,
+    readUnplanned(db, project, asked),
+    readShipped(db, project, { workflows, ...asked }),
+    readLimitBreaks(db, { project, ...filter }, period, hidden),
+  ]);
   const upper = types.filter((t) => t.level >= 1);
   return {
     project: { id: project.id, key: project.key, name: project.name, zone: project.zone },
-    query,
-    promises: await readKeptPromises({ project, hidden, period, now, filter }),
-    triage: may("read intake") ? await readTriageFigures(project, period) : null,
-    period,
-    unplanned: await readUnplanned(db, project, { hidden, period, now, filter }),
-    breaks: await readLimitBreaks(db, { project, ...filter }, period, hidden),
+    ...{ query, period, promises, triage, unplanned, shipped, breaks },
     report: maskReport(flowReport(facts, expectationOf(project), project.zone, now), hidden),
     states: workflows
       .filter((w) => upper.some((t) => t.workflowId === w.id))

@@ -11,6 +11,7 @@ import {
 } from "@/core/flow/unplanned";
 import type { Reader } from "@/db/connection";
 import { item, itemLink, itemType, release, report } from "@/db/schema";
+import { ofKind } from "./items-of-kind";
 import type { PromiseFilter } from "../intake/promises";
 import { loadReleases, loadSprints } from "../plan/timeboxes";
 import { UNIT_LEVEL } from "@/core/item/item-type";
@@ -52,13 +53,6 @@ export async function finishedWork({
     );
   return rows.map(({ deliveredAt, ...row }) => ({ ...row, finishedAt: deliveredAt! }));
 }
-
-/** Items of a type and a class of service, where such are named. */
-const ofKind = ({ typeId, classOfService }: PromiseFilter) =>
-  and(
-    typeId ? eq(item.typeId, typeId) : undefined,
-    classOfService ? eq(item.classOfService, classOfService) : undefined,
-  );
 
 interface Asked {
   /** Items that whoever asks may not see: they count. */

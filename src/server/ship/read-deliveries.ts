@@ -5,9 +5,11 @@ import { environmentKey, type Environment } from "@/core/ship/environment";
 import { DELIVERY_WEEKS, type DeliveriesView } from "@/core/ship/what-is-where-view";
 import { database, type Reader } from "@/db/connection";
 import { codeCommit, commitStanding, deployment } from "@/db/schema";
-import { enterProject } from "../people/access";
+import { enterProject, type ProjectRow } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { environmentsOf } from "./environments";
+import { namedFailures } from "./failures";
+import { commitsOfItems, linksOfItems } from "./item-commits";
 import { repositoriesOf } from "./repository";
 
 /**
@@ -30,38 +32,62 @@ export async function readDeliveries(
   ]);
   const live = environments.find((one) => one.live);
   if (!live) return { deliveries: null };
-  const repositoryIds = repositories.map(({ id }) => id);
-  return { deliveries: await deliveriesTo(reader, live, { repositoryIds, now }) };
+  const of = { project, repositoryIds: repositories.map(({ id }) => id), live };
+  return {
+    deliveries: await deliveriesTo(reader, of, { since: now - DELIVERY_WEEKS * WEEK, to: now }),
+  };
 }
 
-async function deliveriesTo(
+/** Whose deployments are read, and to where. */
+export interface LivePlace {
+  project: Pick<ProjectRow, "id" | "failures">;
+  repositoryIds: readonly string[];
+  live: Environment;
+}
+
+/** A stretch of time, and the items that deployments count by; null: all count. */
+interface Stretch {
+  since: Instant;
+  to: Instant;
+  itemIds?: readonly string[] | null;
+}
+
+/** What went live in a stretch of time, and the four figures of it. */
+export async function deliveriesTo(
   reader: Reader,
-  live: Environment,
-  { repositoryIds, now }: { repositoryIds: readonly string[]; now: Instant },
+  { project, repositoryIds, live }: LivePlace,
+  { since, to, itemIds = null }: Stretch,
 ): Promise<DeliveriesView> {
-  const since = now - DELIVERY_WEEKS * WEEK;
   const where = { repositoryIds, environment: environmentKey(live.name), since };
   const [rows, written, firsts] = await Promise.all([
     readLive(reader, where),
-    readFirstLive(reader, where),
+    readFirstLive(reader, where, itemIds),
     readFirsts(reader, where),
   ]);
+  const failures = await namedFailures(reader, rows, { ...where, projectId: project.id });
   const happened = rows.map(({ id, repositoryId, part, at, outcome }): LiveDeployment => {
     // With the first of all came what was live before anybody told of it.
     const isFirst = firsts.get(`${repositoryId} ${part}`) === at;
     const writtenAt = isFirst ? [] : (written.get(keyOf(repositoryId, part, at)) ?? []);
-    return { id, part: `${repositoryId} ${part}`, at, outcome, writtenAt };
+    const named = { part: `${repositoryId} ${part}`, failures: failures.get(id) };
+    return { id, at, outcome, writtenAt, ...named };
   });
   const byId = new Map(rows.map((row) => [row.id, row]));
+  const names = project.failures;
+  const counts = itemIds === null ? undefined : ({ writtenAt }: Brought) => writtenAt.length > 0;
   return {
     environment: live.name,
-    figures: deliveryFigures(happened, { from: since, to: now }),
-    deliveries: deliveriesOf(happened).map((one) => {
-      const { build, commit, url, byName } = byId.get(one.id)!;
-      return { ...one, build, commit, url, by: byName };
-    }),
+    figures: deliveryFigures(happened, { from: since, to, names, counts }),
+    deliveries: deliveriesOf(happened, names)
+      .filter(({ commits }) => itemIds === null || commits > 0)
+      .map((one) => {
+        const { build, commit, url, byName } = byId.get(one.id)!;
+        return { ...one, build, commit, url, by: byName };
+      }),
   };
 }
+
+type Brought = Pick<LiveDeployment, "writtenAt">;
 
 interface Where {
   repositoryIds: readonly string[];
@@ -85,7 +111,16 @@ const readLive = (reader: Reader, { repositoryIds, environment, since }: Where) 
     );
 
 /** When commits were written that were live for the first time; merges, which nobody wrote, are none. */
-async function readFirstLive(reader: Reader, { repositoryIds, environment, since }: Where) {
+async function readFirstLive(
+  reader: Reader,
+  { repositoryIds, environment, since }: Where,
+  itemIds: readonly string[] | null,
+) {
+  const ofItems =
+    itemIds === null
+      ? sql``
+      : sql`and (s.repository_id, s.hash) in (select o.repository_id, o.hash
+          from (${commitsOfItems(linksOfItems(itemIds))}) o)`;
   const { rows } = await reader.execute<{
     repository_id: string;
     part: string;
@@ -99,7 +134,7 @@ async function readFirstLive(reader: Reader, { repositoryIds, environment, since
     where s.repository_id = any(${sql.param([...repositoryIds])}::uuid[])
       and s.environment = ${environment}
       and s.first_at >= ${new Date(since).toISOString()}::timestamptz
-      and cardinality(c.parents) < 2
+      and cardinality(c.parents) < 2 ${ofItems}
     group by s.repository_id, s.part, s.first_at`);
   return new Map(rows.map((row) => [keyOf(row.repository_id, row.part, row.at), row.written_at]));
 }

@@ -1,4 +1,5 @@
 import { eq } from "drizzle-orm";
+import { FAILURE_WORDS } from "@/core/ship/delivery-figures";
 import type { ShipSettings } from "@/core/ship/ship-settings";
 import { savedChange } from "@/core/workflow/design-change";
 import { transact } from "@/db/connection";
@@ -13,7 +14,8 @@ export const shipSettingsOf = ({
   branchPattern,
   closingWords,
   branchDays,
-}: ProjectRow): ShipSettings => ({ branchPattern, closingWords, branchDays });
+  failures,
+}: ProjectRow): ShipSettings => ({ branchPattern, closingWords, branchDays, failures });
 
 /** Changes how it goes. Branches that there are keep their names. @throws Refused */
 export async function editShipSettings(
@@ -41,14 +43,16 @@ export async function editShipSettings(
   });
 }
 
-const told = ({ branchPattern, closingWords, branchDays }: ShipSettings) => ({
+const told = ({ branchPattern, closingWords, branchDays, failures }: ShipSettings) => ({
   branchPattern,
   closingWords: closingWords.length > 0 ? closingWords.join(", ") : "none",
   branchDays: `after ${branchDays} days`,
+  failures: failures.length > 0 ? failures.map((one) => FAILURE_WORDS[one]).join(", ") : "nothing",
 });
 
 const TOLD = {
   branchPattern: "names of branches",
   closingWords: "closing words",
   branchDays: "a branch is old",
+  failures: "a deployment failed when",
 } as const;

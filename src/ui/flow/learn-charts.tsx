@@ -12,6 +12,7 @@ import { ChartFrame, Nothing } from "./chart-frame";
 import { dayWords } from "./chart-style";
 import { CumulativeChart } from "./cumulative-chart";
 import { CycleTimeChart } from "./cycle-time-chart";
+import { ShippedSection } from "./shipped-section";
 import { LimitBreaks } from "./limit-breaks";
 import { ThroughputChart } from "./throughput-chart";
 import { TriageSection } from "./triage-section";
@@ -88,6 +89,7 @@ export function LearnCharts({ view, query }: { view: LearnView; query: FlowQuery
       >
         {nothing ?? <TimeInStateChart times={report.times} states={view.states} />}
       </ChartFrame>
+      <ShippedSection view={view} />
       <LimitBreaks view={view} />
       {view.triage && <TriageSection view={{ ...view, triage: view.triage }} />}
     </div>

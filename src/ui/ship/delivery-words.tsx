@@ -2,6 +2,7 @@
 import { useState } from "react";
 import { DAY, HOUR, MINUTE } from "@/core/calendar/instant";
 import { counted } from "@/core/formats/counted";
+import type { Failure, FailureKind } from "@/core/ship/delivery-figures";
 import { DELIVERY_WEEKS, type DeliveriesView } from "@/core/ship/what-is-where-view";
 import { TextButton } from "@/ui/kit/button";
 import { Sheet } from "@/ui/kit/sheet";
@@ -10,7 +11,7 @@ import { buildWords } from "./environment-head";
 import { HostLink } from "./host-link";
 
 /** "3.1 h", "8.4 d" */
-function timeWords(ms: number): string {
+export function timeWords(ms: number): string {
   if (ms < 2 * HOUR) return `${Math.round(ms / MINUTE)} min`;
   return ms < 2 * DAY ? `${(ms / HOUR).toFixed(1)} h` : shortDays(ms / DAY);
 }
@@ -31,7 +32,7 @@ export function DeliveryWords({
   const told = [
     [`${environment} every`, counted(Math.round(everyDays * 10) / 10, "day")],
     ["from commit to live", leadTime === null ? null : timeWords(leadTime)],
-    ["taken back", percent(failureShare)],
+    ["failed", percent(failureShare)],
     ["to mend", timeToRestore === null ? null : timeWords(timeToRestore)],
   ] as const;
   return (
@@ -52,17 +53,30 @@ export function DeliveryWords({
         className="!w-[640px]"
       >
         <p className="mb-2 text-[13px] text-ink-soft">
-          {counted(figures.deployments, "deployment")}, {figures.failed} of them taken back. From
-          commit to live is the median over commits, of the first deployment that has them; to mend,
-          from a deployment to the one that took it back.
+          {counted(figures.deployments, "deployment")}, {figures.failed} of them failed. From commit
+          to live is the median over commits, of the first deployment that has them; to mend, from a
+          failing deployment to the one that ended it. What names a failure is said under{" "}
+          <i>How code goes</i>.
         </p>
-        <Deliveries deliveries={deliveries} zone={zone} now={now} />
+        <DeliveryList deliveries={deliveries} zone={zone} now={now} />
       </Sheet>
     </div>
   );
 }
 
-function Deliveries({
+const FAILED: Record<FailureKind, string> = {
+  "rolled back": "rolled back",
+  withdrawn: "release taken back",
+  hotfix: "hotfix",
+};
+
+const failureWords = (at: number, { kind, endedAt }: Failure): string =>
+  endedAt === null
+    ? `${FAILED[kind]}, not mended yet`
+    : `${FAILED[kind]} after ${timeWords(endedAt - at)}`;
+
+/** Each deployment to live, with what became of it. */
+export function DeliveryList({
   deliveries,
   zone,
   now,
@@ -83,7 +97,7 @@ function Deliveries({
             {one.leadTime !== null && ` after ${timeWords(one.leadTime)}`}
           </span>
           <span className="font-semibold text-alarm">
-            {one.takenBackAt !== null && `taken back after ${timeWords(one.takenBackAt - one.at)}`}
+            {one.failure && failureWords(one.at, one.failure)}
           </span>
         </li>
       ))}

@@ -2,7 +2,9 @@
 import { useState } from "react";
 import { branchName, branchPatternSchema, BRANCH_PARTS } from "@/core/ship/branch-name";
 import type { ShipSettings } from "@/core/ship/ship-settings";
-import { Field, TextInput } from "@/ui/kit/field";
+import { FAILURES, FAILURE_WORDS, type FailureKind } from "@/core/ship/delivery-figures";
+import { Check } from "@/ui/kit/check";
+import { Field, FieldGroup, TextInput } from "@/ui/kit/field";
 import { FormFooter } from "@/ui/kit/form-footer";
 import { problemWords, type Problem } from "@/ui/kit/request";
 
@@ -27,13 +29,17 @@ export function ShipSettingsForm({
   const [pattern, setPattern] = useState(settings.branchPattern);
   const [words, setWords] = useState(settings.closingWords.join(", "));
   const [days, setDays] = useState(String(settings.branchDays));
+  const [failures, setFailures] = useState<readonly FailureKind[]>(settings.failures);
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const read = branchPatternSchema.safeParse(pattern);
   const send = async () => {
     const closingWords = words.split(/[\s,]+/).filter((word) => word !== "");
     setBusy(true);
-    const wrong = await onSend({ branchPattern: pattern, closingWords, branchDays: Number(days) });
+    const wrong = await onSend({
+      ...{ branchPattern: pattern, closingWords, branchDays: Number(days) },
+      failures: [...failures],
+    });
     setBusy(false);
     if (wrong === null) return onLeave();
     setProblem(problemWords(wrong));
@@ -88,6 +94,19 @@ export function ShipSettingsForm({
           onChange={(event) => setDays(event.target.value)}
         />
       </Field>
+      <FieldGroup label="A deployment to live failed when">
+        {FAILURES.map((kind) => (
+          <Check
+            key={kind}
+            checked={failures.includes(kind)}
+            onChange={(on) =>
+              setFailures(FAILURES.filter((one) => (one === kind ? on : failures.includes(one))))
+            }
+          >
+            <span className="font-normal">{FAILURE_WORDS[kind]}</span>
+          </Check>
+        ))}
+      </FieldGroup>
       <FormFooter send="Store it" busy={busy} problem={problem} onLeave={onLeave} />
     </form>
   );

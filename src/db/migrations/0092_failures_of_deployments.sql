@@ -1,0 +1,1 @@
+ALTER TABLE "project" ADD COLUMN "failures" jsonb DEFAULT '["rolled back","withdrawn","hotfix"]'::jsonb NOT NULL;
