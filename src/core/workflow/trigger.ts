@@ -1,8 +1,9 @@
 import { z } from "zod";
 import { counted } from "@/core/formats/counted";
 import { LINK_WAY_WORDS } from "@/core/item/link-way";
-import { ENOUGH, ENOUGH_WORDS, isEnough } from "@/core/ship/acceptance/enough";
+import { ENOUGH_WORDS, isEnough } from "@/core/ship/acceptance/enough";
 import type { OutsideFact } from "@/core/item/outside";
+import { ACCEPTED_BY } from "./accepted-by";
 import {
   schemaOfKinds,
   wordsOf,
@@ -128,15 +129,7 @@ const TABLE = {
   ),
   accepted: withParameters("accepted", {
     title: "those it was shown to accept it",
-    parameters: { by: z.enum(ENOUGH) },
-    begins: { by: "everybody" },
-    editors: {
-      by: {
-        kind: "choice",
-        label: "Accepted by",
-        options: () => ENOUGH.map((value) => ({ value, label: ENOUGH_WORDS[value] })),
-      },
-    },
+    ...ACCEPTED_BY,
     words: ({ by }) =>
       `${ENOUGH_WORDS[by]} ${by === "everybody" || by === "1" ? "accepts" : "accept"} it`,
     waitedFor: ({ by }, happened) => isEnough(by, happened),

@@ -6,6 +6,7 @@ import { readKept } from "../files/store";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { seenReport } from "./seen-report";
+import { isId } from "../is-id";
 
 export interface ServedFile {
   name: string;
@@ -14,8 +15,6 @@ export interface ServedFile {
   sha256: string;
   content: Buffer;
 }
-
-const FILE_ID = /^[0-9a-f-]{36}$/;
 
 /** A file that came with a report, for people of its project. */
 export async function reportFileFor(
@@ -30,7 +29,7 @@ export async function reportFileFor(
 /** A file of a report that the caller has entered. @throws Refused where it has none such */
 export async function fileOfReport(reportId: string, fileId: string): Promise<ServedFile> {
   const db = database();
-  const [row] = FILE_ID.test(fileId)
+  const [row] = isId(fileId)
     ? await db
         .select()
         .from(reportFile)

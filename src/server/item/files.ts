@@ -13,6 +13,7 @@ import { enterByKey, seeByKey } from "./by-key";
 import { throughDoor } from "./door";
 import { refuseTooManyFiles } from "./file-command";
 import { readItemFiles } from "./read-files";
+import { isId } from "../is-id";
 
 /** What is sent to an item: nothing about it is believed but its bytes. */
 export interface SentToItem {
@@ -79,8 +80,6 @@ export async function addItemFile(
   return made;
 }
 
-const FILE_ID = /^[0-9a-f-]{36}$/;
-
 /** A file of an item, for whoever may see the item. @throws Refused where it has none such */
 export async function itemFileFor(
   viewer: Viewer,
@@ -89,7 +88,7 @@ export async function itemFileFor(
 ): Promise<ServedFile> {
   const db = database();
   const { itemId } = await seeByKey(db, viewer, key, "read project");
-  const [row] = FILE_ID.test(fileId)
+  const [row] = isId(fileId)
     ? await db
         .select()
         .from(itemFile)

@@ -55,6 +55,23 @@ export async function readPresence(
   return { merged: grouped(commits, ({ itemId }) => itemId), standings, parts };
 }
 
+/** What was merged of some items and is deployed anywhere, by the items' ids. */
+export async function deployedOfItems(
+  reader: Reader,
+  itemIds: readonly string[],
+): Promise<Map<string, (MergedCommit & { name: string })[]>> {
+  const { merged, standings } = await readPresence(reader, itemIds);
+  const nameOf = ({ repositoryId, hash }: Pick<MergedCommit, "repositoryId" | "hash">) =>
+    `${repositoryId} ${hash}`;
+  const stands = new Set(standings.map(nameOf));
+  return new Map(
+    [...merged].map(([itemId, commits]) => [
+      itemId,
+      commits.map((one) => ({ ...one, name: nameOf(one) })).filter(({ name }) => stands.has(name)),
+    ]),
+  );
+}
+
 async function readStandings(
   reader: Reader,
   repositoryIds: readonly string[],

@@ -13,6 +13,7 @@ import { readRows } from "../item/list/read";
 import { seenOf } from "../item/list/named";
 import type { Viewer } from "../people/viewer";
 import type { DayProject } from "./ground";
+import { isId } from "../is-id";
 
 /** So many items in progress are looked through. */
 const MOST = 1_000;
@@ -100,5 +101,3 @@ async function nearestRelease(
     alarm: late,
   };
 }
-
-const isId = (id: string) => /^[0-9a-f-]{36}$/.test(id);

@@ -1,11 +1,10 @@
-import { z } from "zod";
 import {
-  ENOUGH,
   ENOUGH_WORDS,
   isEnough,
   SHOWN_TO_NOBODY,
   stillMissing,
 } from "@/core/ship/acceptance/enough";
+import { ACCEPTED_BY } from "../accepted-by";
 import { refuse } from "../refusal";
 import { requirementKind } from "./kind";
 
@@ -13,15 +12,7 @@ import { requirementKind } from "./kind";
 export const accepted = requirementKind({
   title: "those it is shown to accept it",
   refused: "it was not accepted",
-  parameters: { by: z.enum(ENOUGH) },
-  begins: { by: "everybody" },
-  editors: {
-    by: {
-      kind: "choice",
-      label: "Accepted by",
-      options: () => ENOUGH.map((value) => ({ value, label: ENOUGH_WORDS[value] })),
-    },
-  },
+  ...ACCEPTED_BY,
   words: ({ by }) => `accepted by ${ENOUGH_WORDS[by]}`,
   unmet: ({ by }, { acceptance = SHOWN_TO_NOBODY }) => {
     if (isEnough(by, acceptance)) return null;

@@ -19,12 +19,11 @@ import { isWaited, shownBy, type Shown, type ShowingRow } from "./rows";
 import { tellItem } from "./say";
 import { showingAddress } from "./show";
 import { tellShown } from "./tell-shown";
+import { isId } from "../../is-id";
 
 /** Whether somebody may change what is shown to somebody: it is theirs, or they lead. */
 export const mayChange = (viewer: Viewer, access: ProjectAccess, { askedBy }: ShowingRow) =>
   access.may("edit item") && (askedBy === viewer.personId || access.may("override limit"));
-
-const SHOWING_ID = /^[0-9a-f-]{36}$/;
 
 /** Takes back what is shown to somebody, reminds them, or asks them once more. @throws Refused */
 export async function stepShowing(
@@ -38,7 +37,7 @@ export async function stepShowing(
       ...{ reader: tx, viewer, where: { key }, action: "edit item" },
     });
     const projectId = access.project.id;
-    const [row] = SHOWING_ID.test(id)
+    const [row] = isId(id)
       ? await tx
           .select()
           .from(showing)

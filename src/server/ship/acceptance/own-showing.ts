@@ -9,6 +9,7 @@ import { notFound } from "../../refused";
 import { shownPictureOf } from "./private-showing";
 import type { ShowingRow } from "./rows";
 import { takeAnswer } from "./say";
+import { isId } from "../../is-id";
 
 /** What is shown to somebody with an account. */
 interface OfShowing {
@@ -16,8 +17,6 @@ interface OfShowing {
   key: string;
   showing: string;
 }
-
-const SHOWING_ID = /^[0-9a-f-]{36}$/;
 
 /** @throws Refused where it is not shown to them */
 async function ownShowing(
@@ -28,7 +27,7 @@ async function ownShowing(
   const access = await enterProject({
     ...{ reader, viewer, where: { key }, action: "read project" },
   });
-  const [row] = SHOWING_ID.test(id)
+  const [row] = isId(id)
     ? await reader
         .select()
         .from(showing)

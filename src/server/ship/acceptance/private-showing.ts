@@ -9,9 +9,9 @@ import type { ServedFile } from "../../intake/files";
 import { notFound } from "../../refused";
 import { saidOf, shownBy, type ShowingRow } from "./rows";
 import { takeAnswer } from "./say";
+import { isId } from "../../is-id";
 
 const TOKEN = /^[A-Za-z0-9_-]{32}$/;
-const PICTURE_ID = /^[0-9a-f-]{36}$/;
 
 async function showingOf(reader: Reader, token: string): Promise<ShowingRow> {
   const [row] = TOKEN.test(token)
@@ -80,7 +80,7 @@ export async function shownPictureOf(
   showingId: string,
   pictureId: string,
 ): Promise<ServedFile> {
-  const [row] = PICTURE_ID.test(pictureId)
+  const [row] = isId(pictureId)
     ? await reader
         .select()
         .from(shownPicture)

@@ -5,7 +5,7 @@ import type { Accepted } from "@/core/ship/acceptance/enough";
 import { grouped } from "@/core/item/grouped";
 import type { Reader } from "@/db/connection";
 import { acceptanceAnswer, showing, shownItem } from "@/db/schema";
-import { readPresence } from "../presence";
+import { deployedOfItems } from "../presence";
 
 export type ShowingRow = typeof showing.$inferSelect;
 export type ShownItemRow = typeof shownItem.$inferSelect;
@@ -28,16 +28,8 @@ export async function deployedCommits(
   reader: Reader,
   itemIds: readonly string[],
 ): Promise<Map<string, string[]>> {
-  const { merged, standings } = await readPresence(reader, itemIds);
-  const stands = new Set(standings.map(({ repositoryId, hash }) => `${repositoryId} ${hash}`));
-  return new Map(
-    [...merged].map(([itemId, commits]) => [
-      itemId,
-      commits
-        .map(({ repositoryId, hash }) => `${repositoryId} ${hash}`)
-        .filter((commit) => stands.has(commit)),
-    ]),
-  );
+  const deployed = await deployedOfItems(reader, itemIds);
+  return new Map([...deployed].map(([itemId, all]) => [itemId, all.map(({ name }) => name)]));
 }
 
 /** What is shown by some showings, by their ids, in the order in which it is shown. */

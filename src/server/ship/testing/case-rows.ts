@@ -13,7 +13,7 @@ import {
   testRunCase,
   testSuite,
 } from "@/db/schema";
-import { readPresence } from "../presence";
+import { deployedOfItems } from "../presence";
 
 /** A case as it is now. */
 export type CaseNow = typeof testCase.$inferSelect &
@@ -172,14 +172,12 @@ export async function changedAtOf(
   reader: Reader,
   itemIds: readonly string[],
 ): Promise<Map<string, Instant>> {
-  const { merged, standings } = await readPresence(reader, itemIds);
-  const stands = new Set(standings.map(({ repositoryId, hash }) => `${repositoryId} ${hash}`));
+  const deployed = await deployedOfItems(reader, itemIds);
   return new Map(
-    [...merged].flatMap(([itemId, commits]) => {
-      const there = commits.filter((one) => stands.has(`${one.repositoryId} ${one.hash}`));
-      return there.length > 0
+    [...deployed].flatMap(([itemId, there]) =>
+      there.length > 0
         ? [[itemId, Math.max(...there.map(({ mergedAt }) => mergedAt))] as const]
-        : [];
-    }),
+        : [],
+    ),
   );
 }

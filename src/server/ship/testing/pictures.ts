@@ -12,6 +12,7 @@ import type { Viewer } from "../../people/viewer";
 import { invalid, notFound } from "../../refused";
 import { announceTests } from "./announce-tests";
 import { enterRun, runNumbered, stepOfRun, type Numbered } from "./runs";
+import { isId } from "../../is-id";
 
 const MOST_PICTURES = 12;
 
@@ -69,8 +70,6 @@ export async function addTestPicture(
   });
 }
 
-const PICTURE_ID = /^[0-9a-f-]{36}$/;
-
 /** A picture of a run, for whoever may read its project. @throws Refused */
 export async function testPictureFor(
   viewer: Viewer,
@@ -81,7 +80,7 @@ export async function testPictureFor(
   const where = { key };
   const { project } = await enterProject({ reader, viewer, where, action: "read project" });
   const run = await runNumbered(reader, viewer, project.id, number);
-  const [row] = PICTURE_ID.test(pictureId)
+  const [row] = isId(pictureId)
     ? await reader
         .select()
         .from(testPicture)
@@ -108,7 +107,7 @@ export async function removeTestPicture(
 ): Promise<void> {
   await transact(async (tx) => {
     const { access, run } = await enterRun(tx, viewer, at);
-    const gone = PICTURE_ID.test(pictureId)
+    const gone = isId(pictureId)
       ? await tx
           .update(testPicture)
           .set({ removedAt: now })
