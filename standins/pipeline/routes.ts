@@ -1,6 +1,7 @@
 import { existsSync, readFileSync } from "node:fs";
 import type { IncomingMessage } from "node:http";
-import { formRefused, LARGEST_FORM, readForm, readText, type Answer } from "../answer";
+import { formRefused, readForm, readText, type Answer } from "../answer";
+import { plain, readAsked } from "../asked";
 import type { EnteredPerson, Entry } from "../entry";
 import type { Sender } from "../sender";
 import { isSignedWith } from "../signature";
@@ -19,8 +20,6 @@ export interface Around {
 
 const LARGEST_EVENTS = 8 * 1024 * 1024;
 const RUNS_SHOWN = 30;
-
-const plain = (status: number, body: string): Answer => ({ status, body, plain: true });
 
 /** Answers for a page, takes what the code host tells, or does what was asked for. */
 export async function answer(request: IncomingMessage, around: Around): Promise<Answer> {
@@ -73,44 +72,25 @@ async function takeEvents(
   }
 }
 
-interface Asked {
-  id?: unknown;
-  type?: unknown;
-  data?: {
-    customData?: {
-      repository?: string;
-      build?: string;
-      environment?: string;
-      by?: EnteredPerson;
-    };
-  };
-}
-
 /** A request of the product, signed with the secret of its source: deploy a build, or roll back to one. */
 async function takeRequest(
   request: IncomingMessage,
   { memory, pipeline }: Around,
 ): Promise<Answer> {
-  const body = await readText(request, LARGEST_FORM);
-  if (body === null) return plain(413, "That is too large.");
-  let asked: Asked;
-  try {
-    asked = JSON.parse(body) as Asked;
-  } catch {
-    return plain(400, "This is no request.");
-  }
-  const { repository = "", build = "", environment = "", by } = asked.data?.customData ?? {};
-  const known = memory.state.targets.filter((one) => one.repository === repository);
-  if (!known.some(({ secret }) => isSignedWith(secret, request.headers, body)))
-    return plain(401, "Nobody known signed this.");
-  const kind = /^dev\.cdeventsx\.zigzag-request\.(deploy|rollback)\./.exec(String(asked.type))?.[1];
+  const asked = await readAsked<{ build: string; environment: string }>(
+    request,
+    memory.state.targets,
+  );
+  if ("refused" in asked) return asked.refused;
+  const kind = /^dev\.cdeventsx\.zigzag-request\.(deploy|rollback)\./.exec(asked.type)?.[1];
   if (!kind) return plain(400, "This is no request that is known here.");
+  const { build = "", environment = "", by } = asked.said;
   try {
     const id = String(asked.id);
     const isKnown = memory.state.runs.some((run) => run.request === id);
     // Asked again, it is done once.
     if (!isKnown)
-      pipeline.deploy(repository, {
+      pipeline.deploy(asked.repository, {
         ...{ build, environment, back: kind === "rollback", request: id },
         by: by ? { name: String(by.name), mail: String(by.mail) } : null,
       });

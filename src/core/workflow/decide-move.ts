@@ -189,33 +189,8 @@ export interface AskedMove {
 
 /** What requirements of a move are asked with: the move itself, and what is known around it. */
 export function requirementContext(asked: AskedMove, context: MoveContext) {
-  const {
-    around,
-    asker,
-    teamsOf,
-    vocabulary,
-    nameOf,
-    teamName,
-    ownFields,
-    frozen,
-    tests,
-    acceptance,
-    reviews,
-  } = context;
-  return {
-    ...asked,
-    around,
-    asker,
-    teamsOf,
-    vocabulary,
-    nameOf,
-    teamName,
-    ownFields,
-    frozen,
-    tests,
-    acceptance,
-    reviews,
-  };
+  const { workflow: _workflow, actor: _actor, ...known } = context;
+  return { ...asked, ...known };
 }
 
 const MOVER_WORDS = (

@@ -8,6 +8,7 @@ import type {
   ToBeShown,
 } from "@/core/ship/acceptance/acceptance-view";
 import { closedBecause } from "@/core/ship/acceptance/showing";
+import { isInProgress, type State } from "@/core/workflow/state";
 import type { Workflow } from "@/core/workflow/workflow";
 import { sourcesOf } from "@/core/workflow/graph";
 import { database, type Reader } from "@/db/connection";
@@ -50,15 +51,15 @@ export async function readAcceptance(
   );
   const itemIds = [...shown.values()].flat().map(({ row: { itemId } }) => itemId);
   const seen = await namedItems(viewer, itemIds, reader);
-  const stateIds = workflows.flatMap(statesBeforeAcceptance);
+  const states = workflows.flatMap(statesBeforeAcceptance);
   const looking: Looking = { viewer, access, shown, seen, now };
   return {
     project: { key, name, zone },
     me: { id: viewer.personId, name: viewer.name },
     own: await ownOf(reader, showings, looking),
-    waiting: await waitingIn(reader, stateIds, looking),
+    waiting: await waitingIn(reader, states, looking),
     showings: showings.flatMap((one) => showingView(one, looking)),
-    inProcess: stateIds.length > 0,
+    inProcess: states.length > 0,
     people: people.map(({ id, name: called }) => ({ id, name: called })),
     rights: { edit: access.may("edit item") },
     now,
@@ -89,44 +90,42 @@ const readShowings = (reader: Reader, which: SQL): Promise<Asked[]> =>
     .limit(MOST_SHOWINGS);
 
 /** The states in which the process waits for a word: a move out of them happens by it, or demands it. */
-function statesBeforeAcceptance(workflow: Workflow): string[] {
-  return workflow.transitions
-    .filter(
-      ({ triggers, requirements }) =>
-        triggers.some(({ kind }) => kind === "accepted" || kind === "something missing") ||
-        requirements.some(({ kind }) => kind === "accepted"),
-    )
-    .flatMap((transition) => sourcesOf(workflow, transition))
-    .filter((id) => {
-      const state = workflow.states.find((one) => one.id === id);
-      return state !== undefined && state.kind !== "unstarted" && state.kind !== "finished";
-    });
+function statesBeforeAcceptance(workflow: Workflow): State[] {
+  const waits = workflow.transitions.filter(
+    ({ triggers, requirements }) =>
+      triggers.some(({ kind }) => kind === "accepted" || kind === "something missing") ||
+      requirements.some(({ kind }) => kind === "accepted"),
+  );
+  const sources = new Set(waits.flatMap((transition) => sourcesOf(workflow, transition)));
+  return workflow.states.filter(({ id, kind }) => sources.has(id) && isInProgress(kind));
 }
 
 async function waitingIn(
   reader: Reader,
-  stateIds: readonly string[],
+  states: readonly State[],
   { viewer, access, now }: Looking,
 ): Promise<ToBeShown[]> {
-  if (stateIds.length === 0) return [];
+  if (states.length === 0) return [];
   const { id: projectId, key, zone } = access.project;
   const of = seenIn(reader, viewer, [projectId]);
-  const where = and(of.where, inArray(item.stateId, [...new Set(stateIds)]));
+  const where = and(
+    of.where,
+    inArray(
+      item.stateId,
+      states.map(({ id }) => id),
+    ),
+  );
   const ids = await readIds({ ...of, where }, MOST_WAITING);
-  const [rows, acceptance, named] = await Promise.all([
+  const [rows, acceptance] = await Promise.all([
     readRows(reader, { ids }),
     acceptanceOf(reader, ids),
-    namedItems(viewer, ids, reader),
   ]);
   return rows
     .map((row): ToBeShown & { since: number } => ({
       ...{ id: row.id, key: `${key}-${row.number}`, title: row.title, typeId: row.typeId },
-      stateName: named.get(row.id)?.stateName ?? "",
+      stateName: states.find(({ id }) => id === row.stateId)!.name,
       days: daysThere(row.enteredStateAt, zone, now),
-      acceptance: {
-        asked: acceptance.get(row.id)?.asked ?? 0,
-        given: acceptance.get(row.id)?.given ?? 0,
-      },
+      acceptance: acceptance.get(row.id)!,
       since: row.enteredStateAt,
     }))
     .toSorted((a, b) => a.since - b.since)

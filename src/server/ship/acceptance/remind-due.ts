@@ -7,8 +7,8 @@ import { shownBy } from "./rows";
 
 /** Reminds those who have not said a word. @returns how many */
 export async function remindAcceptors(now = Date.now()): Promise<number> {
-  const due = await database()
-    .select({ id: showing.id })
+  const open = await database()
+    .select({ showing })
     .from(showing)
     .innerJoin(project, eq(project.id, showing.projectId))
     .where(
@@ -19,10 +19,14 @@ export async function remindAcceptors(now = Date.now()): Promise<number> {
         lt(showing.reminders, REMINDED_AFTER_DAYS.length),
       ),
     );
+  const due = open.filter((one) => isToBeReminded(one.showing, now));
   let reminded = 0;
-  for (const { id } of due)
+  for (const {
+    showing: { id },
+  } of due)
     reminded += await transact(async (tx) => {
       const [row] = await tx.select().from(showing).where(eq(showing.id, id)).for("update");
+      // Somebody may have been reminded by hand, or it was taken back, while this waited.
       if (!isToBeReminded(row, now)) return 0;
       const shown = (await shownBy(tx, [id])).get(id) ?? [];
       if (!isWaitedFor(shown)) return 0;

@@ -69,7 +69,7 @@ export interface AcceptedRow extends Accepted {
   missing: boolean;
 }
 
-/** To how many some items are shown, and how many accept them as they are now; by the items' ids. */
+/** To how many some items are shown, and how many accept them as they are now, by the items' ids; every one is in it. */
 export async function acceptanceOf(
   reader: Reader,
   itemIds: readonly string[],
@@ -95,14 +95,11 @@ export async function acceptanceOf(
     ({ row }) => row.itemId,
   );
   return new Map(
-    [...byItem].map(([itemId, all]) => [
-      itemId,
-      {
-        asked: all.length,
-        given: all.filter(({ answered }) => answered === "accepted").length,
-        missing: all.some(({ answered }) => answered === "missing"),
-      },
-    ]),
+    itemIds.map((itemId) => {
+      const own = (byItem.get(itemId) ?? []).map(({ answered }) => answered);
+      const given = own.filter((answered) => answered === "accepted").length;
+      return [itemId, { asked: own.length, given, missing: own.includes("missing") }];
+    }),
   );
 }
 

@@ -1,6 +1,5 @@
 import { and, eq, isNull, ne } from "drizzle-orm";
 import type { z } from "zod";
-import { v7 as newId } from "uuid";
 import { grouped } from "@/core/item/grouped";
 import { finishingMove } from "@/core/ship/release/finishing-move";
 import { notesMarkdown, type ReleaseNote } from "@/core/ship/release/release-notes";
@@ -10,14 +9,13 @@ import { transact, type Transaction } from "@/db/connection";
 import { item, release, releaseNote } from "@/db/schema";
 import { takeBackReleased, tellReleased } from "../../intake/released";
 import { tellFollowersOf } from "../../alerts/tell-followers";
-import { storeJob } from "../../item/bulk/start";
 import { seesAnywhere, type ProjectAccess } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
 import { invalid, notFound } from "../../refused";
 import { announceDesign } from "../../workflow/announce";
-import { loadProjectWorkflows } from "../../workflow/load";
 import { keepDesignChange } from "../../workflow/design-history";
-import { enterRelease, type Leaving, type OfRelease } from "./enter-release";
+import { enterRelease, type OfRelease } from "./enter-release";
+import { leavingBy, leavingFor, storeLeaving } from "./leaving";
 import { readReleasePage } from "./read-release";
 
 /** Says what the notes say of an item, or that they leave it out. @throws Refused */
@@ -67,13 +65,13 @@ export async function setOut(
         ...{ withdrawnAt: null, withdrawnWhy: null },
       })
       .where(eq(release.id, row.id));
-    if (row.releasedAt === null) {
+    if (row.releasedAt !== null)
+      await takeBackReleased(tx, { ...row, releasedAt: row.releasedAt }, now);
+    else {
       await tellReleased(tx, row, now);
       const said = `It is out with ${row.name}`;
       await tellFollowersOf(tx, row.id, { said, byId: viewer.personId, now });
     }
-    if (row.releasedAt !== null)
-      await takeBackReleased(tx, { ...row, releasedAt: row.releasedAt }, now);
     const projectId = access.project.id;
     await keepDesignChange(
       tx,
@@ -119,49 +117,20 @@ async function moveUnfinished(
   const answerOf = ({ id, parentId }: (typeof open)[number]): Unfinished =>
     body.except[id] ?? body.except[parentId ?? ""] ?? body.unfinished;
   const answered = grouped(open, answerOf);
-  const into = (releaseId: string | null, answer: Unfinished): Leaving => ({
-    ids: (answered.get(answer) ?? []).map(({ id }) => id),
-    doing: { kind: "set", changes: { releaseId }, own: {} },
-  });
   if (answered.has("next release") && page.next === null)
     throw invalid("There is no release after this one.", "Make one first, or choose otherwise.");
   const jobs = [
-    into(page.next?.id ?? null, "next release"),
-    into(null, "no release"),
-    ...(await finishing(tx, project.id, answered.get("is out too") ?? [])),
-  ].filter(({ ids }) => ids.length > 0);
-  for (const { ids, doing } of jobs)
-    await storeJob(
-      tx,
-      { id: newId(), projectId: project.id, personId: viewer.personId, madeAt: now, doing },
-      ids,
-    );
-  return jobs.reduce((sum, { ids }) => sum + ids.length, 0);
-}
-
-/** Moves to the end, by where they lead; from where none leads there an item stays. */
-async function finishing(
-  tx: Transaction,
-  projectId: string,
-  open: readonly { id: string; stateId: string }[],
-): Promise<Leaving[]> {
-  if (open.length === 0) return [];
-  const workflows = await loadProjectWorkflows(tx, projectId);
-  const endOf = (stateId: string): string | null => {
-    const own = workflows.find(({ states }) => states.some(({ id }) => id === stateId));
-    return own ? finishingMove(own, stateId) : null;
-  };
-  const byEnd = grouped(open, ({ stateId }) => endOf(stateId) ?? "");
-  return [...byEnd].flatMap(([to, all]): Leaving[] =>
-    to === ""
-      ? []
-      : [
-          {
-            ids: all.map(({ id }) => id),
-            doing: { kind: "move", to, answers: { outcome: "delivered", comment: OUT_TOO } },
-          },
-        ],
-  );
+    leavingFor(page.next?.id ?? null, answered.get("next release")),
+    leavingFor(null, answered.get("no release")),
+    // Where no move leads to the end an item stays.
+    ...(await leavingBy(tx, project.id, answered.get("is out too") ?? [], {
+      leadsTo: finishingMove,
+      answers: { outcome: "delivered", comment: OUT_TOO },
+    })),
+  ];
+  return storeLeaving(tx, jobs, {
+    ...{ projectId: project.id, personId: viewer.personId, madeAt: now },
+  });
 }
 
 /** For moves that ask for a word. */

@@ -1,5 +1,4 @@
 import { eq } from "drizzle-orm";
-import type { BulkDoing } from "@/core/item/bulk/act";
 import type { Reader, Transaction } from "@/db/connection";
 import { release } from "@/db/schema";
 import { enterProject, type ProjectAccess } from "../../people/access";
@@ -12,12 +11,6 @@ export interface OfRelease {
   /** Of the project. */
   key: string;
   release: string;
-}
-
-/** What becomes of some items of a release, as a job. */
-export interface Leaving {
-  ids: string[];
-  doing: BulkDoing;
 }
 
 /** Enters a project to change one of its releases, which is locked. @throws Refused */

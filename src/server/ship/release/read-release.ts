@@ -10,6 +10,7 @@ import type { ReadinessRow, ReleasePage, ReleaseStage } from "@/core/ship/releas
 import type { ReleaseNote } from "@/core/ship/release/release-notes";
 import { reopeningMove } from "@/core/ship/release/withdrawal";
 import { presencesOf } from "@/core/ship/what-is-where";
+import type { Workflow } from "@/core/workflow/workflow";
 import { meaningOf } from "@/core/workflow/state-meaning";
 import { database, type Reader } from "@/db/connection";
 import { block, item, itemType, release, releaseNote, report } from "@/db/schema";
@@ -79,7 +80,7 @@ export async function readReleasePage(
     notInArray(item.typeId, tasks),
   )!;
   const seen = and(inside, seesAnywhere(reader, viewer))!;
-  const [plan, ids, all, [stored], reporters, tags] = await Promise.all([
+  const [plan, ids, all, [stored], reporters, tags, workflows] = await Promise.all([
     readRelease(viewer, projectKey, line.id, now),
     readIds({ reader, where: seen }, MOST),
     reader
@@ -90,14 +91,15 @@ export async function readReleasePage(
     reader.select().from(release).where(eq(release.id, line.id)),
     reportersOf(reader, inside),
     readTags(reader, projectId, line.id),
+    loadProjectWorkflows(reader, projectId),
   ]);
   const items = await readRows(reader, { ids });
   const { rows, notes } = await readinessOf(reader, {
-    ...{ projectId, key, zone, releaseId: line.id, items, now },
+    ...{ projectId, key, zone, releaseId: line.id, items, workflows, now },
   });
   return {
     ...{ ...page, next, release: line, until: plan.until, days: plan.days },
-    stages: await stagesOf(reader, projectId, all, items),
+    stages: stagesOf(workflows, all, items),
     ready: rows.filter((row) => isReady(row, row.against)).length,
     rows: rows
       .filter(({ against }) => against.some(({ kind }) => kind !== "no words"))
@@ -108,22 +110,29 @@ export async function readReleasePage(
       stored.withdrawnAt === null
         ? null
         : { at: stored.withdrawnAt, why: stored.withdrawnWhy ?? "" },
-    finished: line.releasedAt === null ? [] : await finishedOf(reader, projectId, notes, items),
+    finished: line.releasedAt === null ? [] : finishedOf(workflows, notes, items),
   };
 }
 
+/** Whether a move leads somewhere from where an item is. */
+function leads(
+  workflows: readonly Workflow[],
+  { stateId }: ItemRow,
+  move: (workflow: Workflow, from: string) => string | null,
+): boolean {
+  const own = workflows.find(({ states }) => states.some(({ id }) => id === stateId));
+  return own !== undefined && move(own, stateId) !== null;
+}
+
 /** What is finished of a release, and whether a move leads out of its end. */
-async function finishedOf(
-  reader: Reader,
-  projectId: string,
+function finishedOf(
+  workflows: readonly Workflow[],
   notes: readonly ReleaseNote[],
   items: readonly ItemRow[],
-): Promise<ReleasePage["finished"]> {
-  const workflows = await loadProjectWorkflows(reader, projectId);
+): ReleasePage["finished"] {
   return items.flatMap((row, i) => {
     if (row.stateKind !== "finished") return [];
-    const own = workflows.find(({ states }) => states.some(({ id }) => id === row.stateId));
-    const canReopen = own !== undefined && reopeningMove(own, row.stateId) !== null;
+    const canReopen = leads(workflows, row, reopeningMove);
     return [{ id: row.id, key: notes[i].key, title: row.title, canReopen }];
   });
 }
@@ -143,13 +152,11 @@ async function reportersOf(reader: Reader, inside: ReturnType<typeof and>): Prom
 }
 
 /** The states that its items are in, in the order of the process. */
-async function stagesOf(
-  reader: Reader,
-  projectId: string,
+function stagesOf(
+  workflows: readonly Workflow[],
   counts: readonly { stateId: string; n: number }[],
   items: readonly ItemRow[],
-): Promise<ReleaseStage[]> {
-  const workflows = await loadProjectWorkflows(reader, projectId);
+): ReleaseStage[] {
   const states = workflows.flatMap(({ states: all }) =>
     all.toSorted((a, b) => a.position - b.position),
   );
@@ -177,17 +184,17 @@ interface Reading {
   zone: string;
   releaseId: string;
   items: readonly ItemRow[];
+  workflows: readonly Workflow[];
   now: number;
 }
 
 async function readinessOf(
   reader: Reader,
-  { projectId, key, zone, releaseId, items, now }: Reading,
+  { projectId, key, zone, releaseId, items, workflows, now }: Reading,
 ): Promise<{ rows: ReadinessRow[]; notes: ReleaseNote[] }> {
   const ids = items.map(({ id }) => id);
-  const [workflows, { people }, tested, presence, environments, blocks, written, runs, shown] =
+  const [{ people }, tested, presence, environments, blocks, written, runs, shown] =
     await Promise.all([
-      loadProjectWorkflows(reader, projectId),
       roster(reader, projectId),
       testedItems(reader, ids),
       readPresence(reader, ids),
@@ -205,10 +212,6 @@ async function readinessOf(
       all.map((state) => [state.id, { ...state, ...meaningOf(state, all) }] as const),
     ),
   );
-  const ends = ({ stateId }: ItemRow): boolean => {
-    const own = workflows.find(({ states: all }) => all.some(({ id }) => id === stateId));
-    return own !== undefined && finishingMove(own, stateId) !== null;
-  };
   const live = environments.findIndex((one) => one.live);
   const acceptance = live > 0 ? environments[live - 1] : null;
   const notes = items.map((row): ReleaseNote => {
@@ -241,15 +244,15 @@ async function readinessOf(
       acceptance: acceptance?.name ?? "",
       tested: tested.get(row.id)!.tested,
       failed: last?.named.failed ?? "",
-      shown: { asked: shown.get(row.id)?.asked ?? 0, given: shown.get(row.id)?.given ?? 0 },
-      missing: shown.get(row.id)?.missing ?? false,
+      shown: shown.get(row.id)!,
+      missing: shown.get(row.id)!.missing,
       hasWords: notes[i].internal || notes[i].words.trim() !== "",
     };
     return {
       ...{ id: row.id, key: notes[i].key, title: row.title, typeId: row.typeId },
       version: row.version,
       ...{ stateName: facts.stateName, stateKind: row.stateKind },
-      canFinish: ends(row),
+      canFinish: leads(workflows, row, finishingMove),
       assignee: people.find(({ id }) => id === row.assigneeId)?.name ?? null,
       against: againstOf(facts),
     };

@@ -1,5 +1,4 @@
 import { and, eq, isNull } from "drizzle-orm";
-import { v7 as newId } from "uuid";
 import { grouped } from "@/core/item/grouped";
 import { reopeningMove, type TakenBack, type WithdrawBody } from "@/core/ship/release/withdrawal";
 import { plainChange } from "@/core/workflow/design-change";
@@ -7,14 +6,13 @@ import { transact, type Transaction } from "@/db/connection";
 import { item, release } from "@/db/schema";
 import { takeBackWithdrawn, tellWithdrawn } from "../../intake/released";
 import { tellFollowersOf } from "../../alerts/tell-followers";
-import { storeJob } from "../../item/bulk/start";
 import { seesAnywhere, type ProjectAccess } from "../../people/access";
 import type { Viewer } from "../../people/viewer";
 import { invalid } from "../../refused";
 import { announceDesign } from "../../workflow/announce";
 import { keepDesignChange } from "../../workflow/design-history";
-import { loadProjectWorkflows } from "../../workflow/load";
-import { enterRelease, nextRelease, type Leaving, type OfRelease } from "./enter-release";
+import { enterRelease, nextRelease, type OfRelease } from "./enter-release";
+import { leavingBy, leavingFor, storeLeaving } from "./leaving";
 
 /**
  * Takes a release back that was out: the day that it was out stays, its items stay finished, and each goes where it
@@ -86,41 +84,15 @@ async function moveFinished(
   const next = again.length > 0 ? await nextRelease(tx, project.id, id) : null;
   if (again.length > 0 && next === null)
     throw invalid("There is no release to come.", "Make one first, or choose otherwise.");
-  const outAgain: Leaving = {
-    ids: again.map((one) => one.id),
-    doing: { kind: "set", changes: { releaseId: next }, own: {} },
-  };
   const jobs = [
-    outAgain,
-    ...(await reopening(tx, project.id, answered.get("is reopened") ?? [], body.why)),
-  ].filter(({ ids }) => ids.length > 0);
-  const made = { projectId: project.id, personId: viewer.personId, madeAt: now };
-  for (const { ids, doing } of jobs) await storeJob(tx, { id: newId(), ...made, doing }, ids);
-  return jobs.reduce((sum, { ids }) => sum + ids.length, 0);
-}
-
-/** Moves out of the end, by where they lead; where none leads out an item stays. */
-async function reopening(
-  tx: Transaction,
-  projectId: string,
-  finished: readonly { id: string; stateId: string }[],
-  why: string,
-): Promise<Leaving[]> {
-  if (finished.length === 0) return [];
-  const workflows = await loadProjectWorkflows(tx, projectId);
-  const outOf = (stateId: string): string => {
-    const own = workflows.find(({ states }) => states.some(({ id }) => id === stateId));
-    return (own && reopeningMove(own, stateId)) ?? "";
-  };
-  const byPlace = grouped(finished, ({ stateId }) => outOf(stateId));
-  return [...byPlace].flatMap(([to, all]): Leaving[] =>
-    to === ""
-      ? []
-      : [
-          {
-            ids: all.map(({ id }) => id),
-            doing: { kind: "move", to, answers: { reason: why, comment: why } },
-          },
-        ],
-  );
+    leavingFor(next, again),
+    // Where no move leads out of its end an item stays.
+    ...(await leavingBy(tx, project.id, answered.get("is reopened") ?? [], {
+      leadsTo: reopeningMove,
+      answers: { reason: body.why, comment: body.why },
+    })),
+  ];
+  return storeLeaving(tx, jobs, {
+    ...{ projectId: project.id, personId: viewer.personId, madeAt: now },
+  });
 }
