@@ -122,9 +122,10 @@ test("size and priority are changed where they stand, by keys, and undone", asyn
     before!,
   );
   // What is read anew after the undoing draws the row once more.
-  await ines.page.waitForNetworkIdle({ idleTime: 700, concurrency: 2 });
-  await ines.click(`[data-key="${first}"] button[aria-label^="Priority of"]`);
-  await ines.page.waitForSelector('input[aria-label="Type to choose"]');
+  await ines.opens(
+    `[data-key="${first}"] button[aria-label^="Priority of"]`,
+    'input[aria-label="Type to choose"]',
+  );
   await ines.page.keyboard.type("urgent");
   await ines.keys("Enter");
   await ines.reads(`${first}: Priority is stored.`);
@@ -234,9 +235,10 @@ describe("its parts, columns and counted values", () => {
     await ines.page.reload();
     await ines.reads("Due date", ".backlog-heads");
     const [first] = await keys();
-    await ines.page.waitForNetworkIdle({ idleTime: 500 });
-    await ines.click(`[data-key="${first}"] [data-column=dueOn]`);
-    await ines.page.waitForSelector(`[data-key="${first}"] input[aria-label="New value"]`);
+    await ines.opens(
+      `[data-key="${first}"] [data-column=dueOn]`,
+      `[data-key="${first}"] input[aria-label="New value"]`,
+    );
     await ines.page.keyboard.type("no day");
     await ines.keys("Enter");
     await ines.reads("Write a day like", `[data-key="${first}"] [role=alert]`);
@@ -244,7 +246,6 @@ describe("its parts, columns and counted values", () => {
     await ines.press("show their room");
     await ines.page.waitForSelector('[data-person="Noor Bakri"]');
     await ines.page.$eval('[data-person="Noor Bakri"]', (e) => e.scrollIntoView());
-    await ines.page.waitForNetworkIdle({ idleTime: 500 });
     await dropOnto(first, '[data-person="Noor Bakri"]');
     await ines.reads(`Noor Bakri has ${first}.`);
     await ines.press("Undo");
@@ -259,6 +260,8 @@ test("an item opens beside the rows, and the next and the previous one by keys",
   await ines.page.focus(`[data-key="${first}"]`);
   await ines.keys("Enter");
   await ines.page.waitForFunction((key: string) => location.search.includes(key), {}, first);
+  // What the item says has come: until then the page is still on its way to the panel.
+  await ines.page.waitForSelector(`aside[data-item="${first}"]`);
   await ines.page.focus(`[data-key="${first}"]`);
   await ines.keys("ArrowDown");
   await ines.page.waitForFunction((key: string) => location.search.includes(key), {}, second);

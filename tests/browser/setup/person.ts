@@ -119,14 +119,18 @@ export class Person {
     }
   }
 
-  /** Opens a menu; once more where the page had not listened yet. */
-  async openMenu(button: string): Promise<void> {
-    const opened = () => this.page.waitForSelector("[role=menu]", { timeout: 5_000 });
+  /** Clicks what opens something; once more where the page had not listened yet, or drew it anew. */
+  async opens(button: string, opened: string): Promise<void> {
+    const there = () => this.page.waitForSelector(opened, { timeout: 5_000 });
     await this.click(button);
-    await opened().catch(async () => {
+    await there().catch(async () => {
       await this.click(button);
-      await opened();
+      await there();
     });
+  }
+
+  async openMenu(button: string): Promise<void> {
+    await this.opens(button, "[role=menu]");
   }
 
   /** The button whose words begin so. */
