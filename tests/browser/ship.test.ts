@@ -1,17 +1,11 @@
-import { execFile } from "node:child_process";
 import { randomUUID } from "node:crypto";
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
-import path from "node:path";
-import { promisify } from "node:util";
 import { closeDatabase } from "@/db/connection";
 import { editSource } from "@/server/events/sources";
 import { saveCase } from "@/server/ship/testing/cases";
-import { startCodeStandIn, type CodeStandIn } from "../../standins/code/server";
-import { startPipelineStandIn, type PipelineStandIn } from "../../standins/pipeline/server";
 import { move } from "../server/setup/board";
 import { INES, NOOR } from "../server/setup/people";
-import { freePort, givenApplication } from "./setup/application";
+import { givenApplication } from "./setup/application";
+import { givenCodeAndPipeline, type Clone } from "./setup/code-and-pipeline";
 import { onBoard } from "./setup/on-board";
 import { givenBrowser, type Person } from "./setup/person";
 
@@ -21,55 +15,27 @@ import { givenBrowser, type Person } from "./setup/person";
  */
 
 jest.setTimeout(120_000);
-const SECRET = "for the browser alone";
-/** The application is told where the host will be before either of them runs. */
-const settings: Record<string, string> = { CODE_SECRET: SECRET, PIPELINE_SECRET: SECRET };
-beforeAll(async () => {
-  settings.PIPELINE_URL = `http://localhost:${await freePort()}`;
-  settings.CODE_URL = `http://localhost:${await freePort()}`;
-});
+const standIns = givenCodeAndPipeline();
 const browser = givenBrowser();
-const app = givenApplication(settings);
-const run = promisify(execFile);
+const app = givenApplication(standIns.settings);
 
 let noor: Person;
 let ivo: Person;
-let host: CodeStandIn;
-let pipeline: PipelineStandIn;
-let folder: string;
+let prices: Clone;
 
 beforeAll(async () => {
   process.env.DATABASE_URL = app.databaseUrl();
-  folder = mkdtempSync(path.join(tmpdir(), "zigzag-ship-"));
-  host = await startCodeStandIn({
-    ...{ port: Number(new URL(settings.CODE_URL).port), root: path.join(folder, "host") },
-    ...{ secret: SECRET, product: app.address() },
-  });
-  pipeline = await startPipelineStandIn({
-    ...{ port: Number(new URL(settings.PIPELINE_URL).port), root: path.join(folder, "pipeline") },
-    ...{ secret: SECRET, product: app.address(), code: settings.CODE_URL },
-  });
-  host.pipelineIsAt(pipeline.address);
+  await standIns.start(app.address());
   noor = await browser.person(app.address(), "Noor Bakri");
   ivo = await browser.person(app.address(), "Ivo Sandell");
 }, 180_000);
 afterAll(async () => {
-  await pipeline.close();
-  await host.close();
-  rmSync(folder, { recursive: true, force: true });
+  await standIns.stop();
   await closeDatabase();
 });
 
-/** Runs git in the clone, as Noor does. */
-async function git(...args: string[]): Promise<void> {
-  const env = { ...process.env, GIT_TERMINAL_PROMPT: "0", GIT_CONFIG_NOSYSTEM: "1", HOME: folder };
-  await run("git", ["-C", path.join(folder, "prices"), ...args], { env });
-}
-async function commit(text: string, message: string): Promise<void> {
-  writeFileSync(path.join(folder, "prices", "price.txt"), text);
-  await git("add", "price.txt");
-  await git("commit", "--quiet", "--message", message);
-}
+const git = (...args: string[]) => prices.git(...args);
+const commit = (text: string, message: string) => prices.commit("price.txt", text, message);
 const CODE = "section[aria-label=Code]";
 
 test("in the code host a repository is made, told to the project, and cloned with one's own token", async () => {
@@ -85,16 +51,7 @@ test("in the code host a repository is made, told to the project, and cloned wit
   await noor.page.type("input[name=secret]", secret!);
   await noor.press("Tell it too");
   await noor.reads(`/api/events/${id}`);
-  await noor.page.goto(`${host.address}/me`);
-  await noor.press("Make a new one");
-  const token = await noor.text("main pre");
-  const mail = encodeURIComponent("noor.bakri@saltmarsh.example");
-  const address = `${host.address.replace("://", `://${mail}:${token}@`)}/git/prices.git`;
-  await run("git", ["clone", "--quiet", address, path.join(folder, "prices")], {
-    env: { ...process.env, HOME: folder, GIT_TERMINAL_PROMPT: "0" },
-  });
-  await git("config", "user.name", "Noor Bakri");
-  await git("config", "user.email", "noor.bakri@saltmarsh.example");
+  prices = await standIns.clone(noor, "Noor Bakri", "noor.bakri@saltmarsh.example", "prices");
   await git("switch", "--quiet", "--create", "main");
   await commit("none\n", "What there is so far");
   await git("push", "--quiet", "--set-upstream", "origin", "main");
@@ -127,7 +84,7 @@ test("a card's branch name is copied by a key, pushed, proposed, approved by som
   await noor.press("1 commit", `//section[@aria-label="Code"]`);
   await noor.reads(/Prices by zone\s+Noor Bakri/, CODE);
 
-  await noor.page.goto(`${host.address}/prices`);
+  await noor.page.goto(`${standIns.host.address}/prices`);
   await noor.page.type("input[name=title]", "Zones");
   await noor.press("Propose to merge");
   await noor.reads("What it does to main");
@@ -166,7 +123,7 @@ test("what is merged is built, stands on the first environment, and goes to the 
   await greta.page.type("input[name=address]", `/api/events/${id}`);
   await greta.page.type("input[name=secret]", secret!);
   await greta.press("Tell it too");
-  await noor.page.goto(`${host.address}/prices`);
+  await noor.page.goto(`${standIns.host.address}/prices`);
   await noor.page.type("input[name=address]", told[1]);
   await noor.page.type("input[name=secret]", told[2]);
   await noor.press("Tell it too");
@@ -209,20 +166,15 @@ test("what the check's own results say stands with the case that they carry out"
 printf '<testsuite name="prices"><testcase name="TIX-T${number} by weight">${failing}</testcase></testsuite>' > "$RESULTS/prices.xml"
 [ -z '${failing}' ]
 `;
-    const folderOf = path.join(folder, "prices", ".pipeline");
-    mkdirSync(folderOf, { recursive: true });
-    writeFileSync(path.join(folderOf, "check"), script, { mode: 0o755 });
-    return git("add", ".pipeline/check");
+    return prices.commit(".pipeline/check", script, failing ? "The test first" : "The work");
   };
   await git("switch", "--quiet", "--create", `nb/${key.toLowerCase()}-weight`);
   await checks('<failure message="too light"/>');
-  await git("commit", "--quiet", "--message", "The test first");
   await git("push", "--quiet", "--set-upstream", "origin", `nb/${key.toLowerCase()}-weight`);
   await noor.open(`/p/TIX/items/${key}`);
   const tests = "section[aria-label=Tests]";
   await noor.reads("by machine: failed", tests);
   await checks("");
-  await git("commit", "--quiet", "--message", "The work");
   await git("push", "--quiet");
   await noor.reads("by machine: passed", tests);
   await noor.click(`${tests} a[href*="test="]`);

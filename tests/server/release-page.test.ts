@@ -191,6 +191,24 @@ describe("whoever reported something hears once", () => {
     expect(await page()).not.toContain("It is out");
   });
 
+  test("what is finished only after its release went out is told with it too; words on it later tell nobody again", async () => {
+    const release = await releaseOf("Crossing of rain");
+    await setOut(INES, release.at, out());
+    const { row, itemId } = await reported(release.id);
+    const [letter] = await letters(row.id);
+    expect(letter.body).toContain("part of Crossing of rain");
+    const page = async () => (await readPrivatePage(row.token)).messages.map(({ body }) => body);
+    const before = await page();
+    expect(before.slice(-2)).toEqual([
+      expect.stringMatching(/^Done\. /),
+      "It is out: what you reported is part of Crossing of rain.",
+    ]);
+    await send(NOOR, itemId, { kind: "comment", body: "Well done." });
+    await follow(itemId);
+    expect(await page()).toEqual(before);
+    expect(await letters(row.id)).toHaveLength(1);
+  });
+
   test("taken back they get one letter with why, and hear again once it is out with another one", async () => {
     const release = await releaseOf("Crossing of dusk");
     const next = await releaseOf("Crossing of dawn");

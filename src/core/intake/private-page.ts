@@ -1,3 +1,9 @@
+/**
+ * What stands on the page of a report: questions and answers, "progress" for the steps of its item, "news" for
+ * all else that is told.
+ */
+export type RequesterMessageKind = "question" | "reminder" | "answer" | "progress" | "news";
+
 /** What somebody without an account sees of their report: nothing internal, no names of people. */
 export interface PrivatePageView {
   reference: string;
@@ -20,5 +26,5 @@ export interface PrivatePageView {
   maySay: boolean;
   /** Steps that the process leaves to the requester. */
   moves: { from: string; to: string; verb: string; asksWhy: boolean }[];
-  messages: { kind: "question" | "reminder" | "answer" | "progress"; body: string; at: number }[];
+  messages: { kind: RequesterMessageKind; body: string; at: number }[];
 }

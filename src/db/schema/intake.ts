@@ -16,6 +16,7 @@ import {
 import type { FormAnswer, FormDefinition } from "@/core/intake/form";
 import type { ReproductionResult } from "@/core/intake/reproduction";
 import type { ReportStanding, ReportStatus, ReportWay } from "@/core/intake/report";
+import type { RequesterMessageKind } from "@/core/intake/private-page";
 import type { ReportEventKind } from "@/core/intake/report-history";
 import type { Verdict } from "@/core/intake/verdict";
 import type { MailFate } from "@/core/intake/letters";
@@ -255,7 +256,7 @@ export const reportMessage = pgTable(
     reportId: uuid("report_id")
       .notNull()
       .references(() => report.id),
-    kind: text("kind").$type<"question" | "reminder" | "answer" | "progress">().notNull(),
+    kind: text("kind").$type<RequesterMessageKind>().notNull(),
     body: text("body").notNull(),
     authorId: text("author_id").references(() => person.id),
     at: instant("at").notNull(),
@@ -264,7 +265,10 @@ export const reportMessage = pgTable(
   },
   (t) => [
     index("report_message_report").on(t.reportId),
-    check("report_message_kind", sql`${t.kind} in ('question', 'reminder', 'answer', 'progress')`),
+    check(
+      "report_message_kind",
+      sql`${t.kind} in ('question', 'reminder', 'answer', 'progress', 'news')`,
+    ),
   ],
 );
 

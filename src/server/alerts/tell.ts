@@ -55,7 +55,7 @@ export async function tell({
         .select({ id: report.id })
         .from(report)
         .where(eq(report.itemId, moved.id)))
-        await tx.insert(reportMessage).values({ reportId: id, kind: "progress", body: text, at });
+        await tx.insert(reportMessage).values({ reportId: id, kind: "news", body: text, at });
     }
   }
   if (ids.size === 0) return;

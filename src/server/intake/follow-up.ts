@@ -5,6 +5,7 @@ import type { ReportCommand } from "@/core/intake/decide-report";
 import { NOTHING_CAME } from "@/core/intake/reproduction";
 import { mostSimilar, type Text } from "@/core/intake/similarity";
 import { ALIKE } from "@/core/intake/very-alike";
+import { releasedWords } from "@/core/intake/released-words";
 import { isDelivered } from "@/core/item/start-finish";
 import { askedDue } from "@/core/intake/triage-rules";
 import { database, transact, type Transaction } from "@/db/connection";
@@ -12,7 +13,7 @@ import { item, project, report, reportMessage, reportVerdict, state } from "@/db
 import { takeBackEnd, writeToRequester } from "../mail/write";
 import { reportThroughDoor } from "./door";
 import { giveVerdict } from "./give-verdict";
-import { waitsForRelease } from "./released";
+import { releaseToTell } from "./released";
 import { loadRules } from "./rules";
 import { v7 as newId } from "uuid";
 
@@ -157,7 +158,8 @@ export async function followItem(
   if (moved && changed.stateKind === "finished" && isDelivered(changed.outcome))
     await wakeChanged(tx, changed, now);
   if (changed.stateKind !== "finished") await takeBackEnd(tx, itemId);
-  const later = isDelivered(changed.outcome) && (await waitsForRelease(tx, itemId));
+  const delivered = changed.stateKind === "finished" && isDelivered(changed.outcome);
+  const within = delivered ? await releaseToTell(tx, itemId) : null;
   for (const told of await tx.select().from(report).where(eq(report.itemId, itemId))) {
     const { headline, detail } = statusForRequester(told, changed);
     const body = detail ? `${headline}. ${detail}` : headline;
@@ -169,13 +171,19 @@ export async function followItem(
       .limit(1);
     if (last?.body === body) continue;
     await tx.insert(reportMessage).values({ reportId: told.id, kind: "progress", body, at: now });
+    // What is finished after its release went out is out by that.
+    const text = within?.out ? releasedWords(within.name) : body;
+    if (within?.out)
+      await tx
+        .insert(reportMessage)
+        .values({ reportId: told.id, kind: "news", body: text, at: now });
     // Every step stands on their page; the end comes by mail, to all to whom it happened: of what is in a
     // release when that is out.
-    if (changed.stateKind === "finished" && !later)
+    if (changed.stateKind === "finished" && (within === null || within.out))
       await writeToRequester(
         tx,
         told,
-        { kind: "news", text: body, at: now },
+        { kind: "news", text, at: now },
         { now, itemId, followers: true },
       );
   }

@@ -124,7 +124,9 @@ export async function readPrivatePage(token: string): Promise<PrivatePageView> {
     awaitsAnswer: !follower && (isAsked(row.status, messages) || ended),
     maySay: !follower,
     moves: follower ? [] : await movesOf(row.itemId),
-    messages: follower ? messages.filter((m) => m.kind === "progress") : messages,
+    messages: follower
+      ? messages.filter(({ kind }) => kind === "progress" || kind === "news")
+      : messages,
   };
 }
 

@@ -1,5 +1,5 @@
 import { UNIT_LEVEL } from "@/core/item/item-type";
-import { and, asc, eq, gte, inArray, isNull, min, ne, or, sql } from "drizzle-orm";
+import { and, asc, eq, gte, inArray, isNull, min, ne, notInArray, or, sql } from "drizzle-orm";
 import type { Instant, Interval } from "@/core/calendar/instant";
 import { lastWeeks } from "@/core/flow/period";
 import { maskIds } from "@/core/flow/outside-view";
@@ -349,7 +349,7 @@ async function promisedOf(
     .where(
       and(
         inArray(report.itemId, ids),
-        ne(reportMessage.kind, "progress"),
+        notInArray(reportMessage.kind, ["progress", "news"]),
         isNull(reportMessage.takenBackAt),
       ),
     )

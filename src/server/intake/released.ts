@@ -13,14 +13,20 @@ import { GRACE_MS, takeBackEnd, takeBackLetters, writeToRequester } from "../mai
  * else when it is finished.
  */
 
-/** Whether an item's delivery is told when its release is out. */
-export async function waitsForRelease(reader: Reader, itemId: string): Promise<boolean> {
+/**
+ * The release that an item's delivery is told with: once that is out, or now. Null where it is in none, and
+ * where that was taken back.
+ */
+export async function releaseToTell(
+  reader: Reader,
+  itemId: string,
+): Promise<{ name: string; out: boolean } | null> {
   const [found] = await reader
-    .select({ id: release.id })
+    .select({ name: release.name, releasedAt: release.releasedAt })
     .from(item)
     .innerJoin(release, eq(release.id, item.releaseId))
-    .where(and(eq(item.id, itemId), isNull(release.releasedAt), isNull(release.removedAt)));
-  return found !== undefined;
+    .where(and(eq(item.id, itemId), isNull(release.removedAt), isNull(release.withdrawnAt)));
+  return found ? { name: found.name, out: found.releasedAt !== null } : null;
 }
 
 /** What was delivered and is in a release, with its reports. */
@@ -47,9 +53,7 @@ export async function tellReleased(
 ): Promise<void> {
   const text = releasedWords(name);
   for (const { report: row, itemId } of await deliveredIn(tx, id)) {
-    await tx
-      .insert(reportMessage)
-      .values({ reportId: row.id, kind: "progress", body: text, at: now });
+    await tx.insert(reportMessage).values({ reportId: row.id, kind: "news", body: text, at: now });
     if (await hasHeard(tx, row.id, itemId)) continue;
     await writeToRequester(
       tx,
@@ -86,9 +90,7 @@ export async function tellWithdrawn(
 ): Promise<void> {
   const text = withdrawnWords(name, why);
   for (const { report: row, itemId } of await deliveredIn(tx, id)) {
-    await tx
-      .insert(reportMessage)
-      .values({ reportId: row.id, kind: "progress", body: text, at: now });
+    await tx.insert(reportMessage).values({ reportId: row.id, kind: "news", body: text, at: now });
     await writeToRequester(
       tx,
       row,
@@ -117,7 +119,7 @@ export async function tellDelayed(
     .set({ takenBackAt: now })
     .where(
       and(
-        eq(reportMessage.kind, "progress"),
+        eq(reportMessage.kind, "news"),
         isNull(reportMessage.takenBackAt),
         gte(reportMessage.at, now - GRACE_MS),
         sql`starts_with(${reportMessage.body}, ${delayedBegins(name)})`,
@@ -140,9 +142,7 @@ export async function tellDelayed(
     .where(and(eq(item.releaseId, id), isNull(item.withdrawnAt)))
     .orderBy(report.id);
   for (const { report: row } of waiting) {
-    await tx
-      .insert(reportMessage)
-      .values({ reportId: row.id, kind: "progress", body: text, at: now });
+    await tx.insert(reportMessage).values({ reportId: row.id, kind: "news", body: text, at: now });
     await writeToRequester(
       tx,
       row,
@@ -185,7 +185,7 @@ const takeBackWords = (
     .set({ takenBackAt: now })
     .where(
       and(
-        eq(reportMessage.kind, "progress"),
+        eq(reportMessage.kind, "news"),
         eq(reportMessage.body, body),
         gte(reportMessage.at, since),
         exists(
