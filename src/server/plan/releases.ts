@@ -1,5 +1,5 @@
 import { and, asc, count, desc, eq, gte, inArray, isNull, sql, type SQL } from "drizzle-orm";
-import { DAY } from "@/core/calendar/instant";
+import { DAY, type Instant } from "@/core/calendar/instant";
 import { dayNumber, isoDate } from "@/core/calendar/zone";
 import { grouped } from "@/core/item/grouped";
 import { UNIT_LEVEL } from "@/core/item/item-type";
@@ -87,26 +87,38 @@ export async function readRelease(
   if (!found) throw notFound("release");
   const inside = and(eq(item.releaseId, releaseId), isNull(item.withdrawnAt))!;
   const finished = sql`${item.stateKind} = 'finished'`;
-  const [[line], dates, items, members, reach] = await Promise.all([
+  const [[line], dates, items, course] = await Promise.all([
     linesOf(reader, [found]),
     datesOf(reader, [releaseId]),
     readItems(reader, and(inside, seesAnywhere(reader, viewer))!, project.zone, {
       order: sql`${finished}, ${item.rank}`,
     }),
-    timeboxItems(reader, [releaseId], "release"),
-    found.releasedAt === null ? readReach(viewer, projectKey, {}, now) : null,
+    readReleaseCourse(viewer, project, found, now),
   ]);
   return {
     release: line,
     dates: dates.get(releaseId) ?? [],
-    days: burnUpOf(members.get(releaseId) ?? [], {
-      last: Math.min(now, found.releasedAt ?? now),
-      zone: project.zone,
-      startsOn: found.startsOn,
-    }),
+    ...course,
     items,
     unseen: line.items - items.length,
-    until: reach?.until[releaseId] ?? null,
+  };
+}
+
+/** How a release got ready day by day, and until when it probably is; null where nothing tells that. */
+export async function readReleaseCourse(
+  viewer: Viewer,
+  { key, zone }: { key: string; zone: string },
+  { id, startsOn, releasedAt }: Pick<Release, "id" | "startsOn" | "releasedAt">,
+  now: Instant,
+): Promise<Pick<ReleaseView, "days" | "until">> {
+  const [members, reach] = await Promise.all([
+    timeboxItems(database(), [id], "release"),
+    releasedAt === null ? readReach(viewer, key, {}, now) : null,
+  ]);
+  const last = Math.min(now, releasedAt ?? now);
+  return {
+    days: burnUpOf(members.get(id) ?? [], { last, zone, startsOn }),
+    until: reach?.until[id] ?? null,
   };
 }
 

@@ -1,11 +1,11 @@
-import { getTableColumns, inArray, sql, type SQL } from "drizzle-orm";
+import { getTableColumns, inArray, sql, type Column, type SQL } from "drizzle-orm";
 import { factOf, type FactName, type FactValue } from "@/core/condition/facts";
 import type { ListGroup } from "@/core/item/list/arrange";
 import type { GroupKey } from "@/core/item/list/group";
 import { ANCHOR_EVERY, groupsFall, type ListQuery } from "@/core/item/list/query";
 import type { Summary } from "@/core/item/list/sums";
 import type { Reader } from "@/db/connection";
-import { readMany } from "@/db/read-many";
+import { readMany, type RowOf } from "@/db/read-many";
 import { item } from "@/db/schema";
 import { factColumn } from "../../condition/compile";
 import type { ItemRow } from "../rows";
@@ -130,9 +130,17 @@ export async function readIds(
 }
 
 /** The items of a page, in its order. */
-export async function readRows(reader: Reader, { ids }: Pick<ListPage, "ids">): Promise<ItemRow[]> {
+export const readRows = (reader: Reader, page: Pick<ListPage, "ids">): Promise<ItemRow[]> =>
+  readColumns(reader, page, getTableColumns(item));
+
+/** Some columns of the items of a page, in its order. @param columns the id among them */
+export async function readColumns<C extends Record<string, Column> & { id: typeof item.id }>(
+  reader: Reader,
+  { ids }: Pick<ListPage, "ids">,
+  columns: C,
+): Promise<RowOf<C>[]> {
   const named = sql`where ${item.id} = any(${sql.param([...ids])}::uuid[])`;
-  const rows = await readMany(reader, item, getTableColumns(item), named);
+  const rows = await readMany(reader, item, columns, named);
   const known = new Map(rows.map((row) => [row.id, row]));
   return ids.flatMap((id) => known.get(id) ?? []);
 }

@@ -14,12 +14,11 @@ import type { Workflow } from "@/core/workflow/workflow";
 import { meaningOf } from "@/core/workflow/state-meaning";
 import { database, type Reader } from "@/db/connection";
 import { block, item, itemType, release, releaseNote, report } from "@/db/schema";
-import { readIds, readRows } from "../../item/list/read";
-import type { ItemRow } from "../../item/rows";
+import { readColumns, readIds } from "../../item/list/read";
 import { enterProject, seesAnywhere } from "../../people/access";
 import { roster } from "../../people/roster";
 import type { Viewer } from "../../people/viewer";
-import { readRelease, readReleases } from "../../plan/releases";
+import { readReleaseCourse, readReleases } from "../../plan/releases";
 import { loadProjectWorkflows } from "../../workflow/load";
 import { environmentsOf } from "../environments";
 import { ofRepositories, readPresence } from "../presence";
@@ -80,8 +79,8 @@ export async function readReleasePage(
     notInArray(item.typeId, tasks),
   )!;
   const seen = and(inside, seesAnywhere(reader, viewer))!;
-  const [plan, ids, all, [stored], reporters, tags, workflows] = await Promise.all([
-    readRelease(viewer, projectKey, line.id, now),
+  const [course, ids, all, [stored], reporters, tags, workflows] = await Promise.all([
+    readReleaseCourse(viewer, access.project, line, now),
     readIds({ reader, where: seen }, MOST),
     reader
       .select({ stateId: item.stateId, n: sql<number>`count(*)::int` })
@@ -93,12 +92,12 @@ export async function readReleasePage(
     readTags(reader, projectId, line.id),
     loadProjectWorkflows(reader, projectId),
   ]);
-  const items = await readRows(reader, { ids });
+  const items: InsideRow[] = await readColumns(reader, { ids }, INSIDE);
   const { rows, notes } = await readinessOf(reader, {
     ...{ projectId, key, zone, releaseId: line.id, items, workflows, now },
   });
   return {
-    ...{ ...page, next, release: line, until: plan.until, days: plan.days },
+    ...{ ...page, next, release: line, ...course },
     stages: stagesOf(workflows, all, items),
     ready: rows.filter((row) => isReady(row, row.against)).length,
     rows: rows
@@ -114,10 +113,19 @@ export async function readReleasePage(
   };
 }
 
+/** What is looked at of each item in a release; its texts are not. */
+const INSIDE = {
+  ...{ id: item.id, number: item.number, title: item.title, typeId: item.typeId },
+  ...{ stateId: item.stateId, stateKind: item.stateKind, enteredStateAt: item.enteredStateAt },
+  ...{ assigneeId: item.assigneeId, restricted: item.restricted, version: item.version },
+  outside: item.outside,
+};
+type InsideRow = Pick<typeof item.$inferSelect, keyof typeof INSIDE>;
+
 /** Whether a move leads somewhere from where an item is. */
 function leads(
   workflows: readonly Workflow[],
-  { stateId }: ItemRow,
+  { stateId }: InsideRow,
   move: (workflow: Workflow, from: string) => string | null,
 ): boolean {
   const own = workflows.find(({ states }) => states.some(({ id }) => id === stateId));
@@ -128,7 +136,7 @@ function leads(
 function finishedOf(
   workflows: readonly Workflow[],
   notes: readonly ReleaseNote[],
-  items: readonly ItemRow[],
+  items: readonly InsideRow[],
 ): ReleasePage["finished"] {
   return items.flatMap((row, i) => {
     if (row.stateKind !== "finished") return [];
@@ -155,7 +163,7 @@ async function reportersOf(reader: Reader, inside: ReturnType<typeof and>): Prom
 function stagesOf(
   workflows: readonly Workflow[],
   counts: readonly { stateId: string; n: number }[],
-  items: readonly ItemRow[],
+  items: readonly InsideRow[],
 ): ReleaseStage[] {
   const states = workflows.flatMap(({ states: all }) =>
     all.toSorted((a, b) => a.position - b.position),
@@ -183,10 +191,14 @@ interface Reading {
   key: string;
   zone: string;
   releaseId: string;
-  items: readonly ItemRow[];
+  items: readonly InsideRow[];
   workflows: readonly Workflow[];
   now: number;
 }
+
+/** The first of some for each that they belong to. */
+const firstOf = <T>(all: readonly T[], key: (one: T) => string | null): Map<string | null, T> =>
+  new Map(all.toReversed().map((one) => [key(one), one]));
 
 async function readinessOf(
   reader: Reader,
@@ -214,8 +226,15 @@ async function readinessOf(
   );
   const live = environments.findIndex((one) => one.live);
   const acceptance = live > 0 ? environments[live - 1] : null;
+  const writtenOf = new Map(written.map((note) => [note.itemId, note]));
+  const lastRuns = firstOf(
+    runs.filter(({ run }) => run.endedAt !== null),
+    ({ run }) => run.itemId,
+  );
+  const blocked = firstOf(blocks, ({ itemId }) => itemId);
+  const names = new Map(people.map(({ id, name }) => [id, name]));
   const notes = items.map((row): ReleaseNote => {
-    const own = written.find(({ itemId }) => itemId === row.id);
+    const own = writtenOf.get(row.id);
     return {
       ...{ itemId: row.id, key: `${key}-${row.number}`, title: row.title, typeId: row.typeId },
       words: own?.words ?? "",
@@ -232,18 +251,17 @@ async function readinessOf(
         .filter((one) => one.whole)
         .map(({ environment }) => environment),
     );
-    const last = runs.find(({ run }) => run.itemId === row.id && run.endedAt !== null);
     const facts: ReleaseFacts = {
       ...{ stateKind: row.stateKind, stateName: state?.name ?? "elsewhere" },
       days: daysThere(row.enteredStateAt, zone, now),
       ...{ ofReview: state?.ofReview ?? false, assigned: row.assigneeId !== null },
-      blocked: blocks.find(({ itemId }) => itemId === row.id)?.cause ?? null,
+      blocked: blocked.get(row.id)?.cause ?? null,
       openChanges: row.outside.changes.filter(({ status }) => status === "open").length,
       merged: commits.length > 0,
       onAcceptance: acceptance && whole.has(environmentKey(acceptance.name)),
       acceptance: acceptance?.name ?? "",
       tested: tested.get(row.id)!.tested,
-      failed: last?.named.failed ?? "",
+      failed: lastRuns.get(row.id)?.named.failed ?? "",
       shown: shown.get(row.id)!,
       missing: shown.get(row.id)!.missing,
       hasWords: notes[i].internal || notes[i].words.trim() !== "",
@@ -253,7 +271,7 @@ async function readinessOf(
       version: row.version,
       ...{ stateName: facts.stateName, stateKind: row.stateKind },
       canFinish: leads(workflows, row, finishingMove),
-      assignee: people.find(({ id }) => id === row.assigneeId)?.name ?? null,
+      assignee: (row.assigneeId && names.get(row.assigneeId)) ?? null,
       against: againstOf(facts),
     };
   });
