@@ -17,6 +17,16 @@ export async function writeMove(
       "select max from wip_limit where owner_kind = 'column' and owner_id = $1 and valid_to is null for update",
       [limitOf],
     );
+  await writeRows(client, itemId, stateId);
+  await client.query("commit");
+}
+
+/** The rows themselves, within a transaction of somebody else's. */
+export async function writeRows(
+  client: PoolClient,
+  itemId: string,
+  stateId: string,
+): Promise<void> {
   await client.query(
     "insert into command_record (id, actor_id, at, item_id) values ($1, 'p0', now(), $2)",
     [newId(), itemId],
@@ -41,5 +51,4 @@ export async function writeMove(
     "insert into domain_event (project_id, at, kind, version, data, item_id) select project_id, now(), 'item changed', 1, jsonb_build_object('itemId', id, 'fromVersion', version - 1, 'version', version, 'kinds', '[\"moved\"]'::jsonb, 'counts', true, 'depth', 0), id from item where id = $1",
     [itemId],
   );
-  await client.query("commit");
 }

@@ -19,6 +19,7 @@ import { boardAcross } from "./across";
 import { writeMove } from "./bare-move";
 import { tellOfEvents } from "./alerts";
 import { rulesReadPerEvent } from "./own-rules";
+import { eventsTold } from "./events";
 import { findAmongAll } from "./find";
 import { dayOfTheBusiest } from "./today";
 import { readRowsBarely } from "./bare-routes";
@@ -27,6 +28,7 @@ import { listOfAll, valuesOfAll } from "./list";
 import { overHttp } from "./over-http";
 import { forecast, rollUp } from "./plan";
 import { lineOf, median, p95, timed, type Row } from "./row";
+import { releasePage } from "./release";
 import { check, conditions, replay } from "./rules";
 import { pictureOfAll } from "./what-is-where";
 import { ITEMS_PER_PROJECT, makeOrganisation, ON_BOARD, PROJECTS } from "./organisation";
@@ -214,6 +216,8 @@ async function main(): Promise<void> {
     await forecast(),
     await rollUp(),
     await pictureOfAll(LEAD),
+    await releasePage(LEAD),
+    await eventsTold(LEAD),
     ...rules(),
   ];
   const lines = rows.map(lineOf);

@@ -1,9 +1,9 @@
 import { randomUUID } from "node:crypto";
-import { eq } from "drizzle-orm";
+import { and, eq } from "drizzle-orm";
 import { changeTransition } from "@/core/workflow/edit";
 import type { Trigger } from "@/core/workflow/trigger";
 import { database } from "@/db/connection";
-import { codeAddress, item } from "@/db/schema";
+import { codeAddress, domainEvent, item } from "@/db/schema";
 import { checkItems } from "@/server/item/check";
 import { readItem } from "@/server/item/read";
 import { itemIn, move, refusalOf, send } from "./setup/board";
@@ -161,6 +161,30 @@ describe("on main", () => {
       `commit ${done.id.slice(0, 8)} on main says that it is done`,
     ]);
     await triggered(HAND, []);
+  });
+
+  test("a push is news of what comes to main by it, not of all that is there", async () => {
+    const [one, other] = [await building(), await building()];
+    const newsOf = async ({ id }: { id: string }) =>
+      (
+        await database()
+          .select({ id: domainEvent.id })
+          .from(domainEvent)
+          .where(and(eq(domainEvent.itemId, id), eq(domainEvent.kind, "code changed")))
+      ).length;
+    await post(pushed("main", [commit(`${one.key}: begun`)], { main: true }));
+    const before = await newsOf(one);
+    expect(before).toBeGreaterThan(0);
+    await post(pushed("main", [commit(`${other.key}: begun`)], { main: true }));
+    expect([await newsOf(one), await newsOf(other)]).toEqual([before, before]);
+    // Work of a branch comes to main with the merge, whose push tells of that alone.
+    const branch = branchOf(one.key);
+    const work = commit("The rest", { after: [] });
+    await post(pushed(branch, [work]));
+    const pushedTo = await newsOf(one);
+    const merge = commit("Merge", { after: [work] });
+    await post(pushed("main", [merge], { main: true }));
+    expect(await newsOf(one)).toBe(pushedTo + 1);
   });
 
   test("without such a move it is marked ready; a mere mention, a branch and old history do nothing", async () => {

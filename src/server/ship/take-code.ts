@@ -1,13 +1,14 @@
 import { and, eq, inArray } from "drizzle-orm";
 import type { Instant } from "@/core/calendar/instant";
 import type { ChangeChecks } from "@/core/item/outside";
-import type { CodeNews, TagNews } from "@/core/ship/code-event";
+import type { CodeNews, PushNews, TagNews } from "@/core/ship/code-event";
 import type { Transaction } from "@/db/connection";
 import { codeChange, releaseTag } from "@/db/schema";
 import { announce } from "../events/announce";
 import type { Speaker } from "../events/speakers";
 import { projectsOfItems } from "../item/items-named";
 import { itemsOfBranch, itemsOfCode, type Told } from "./item-code";
+import { itemsOfCommits } from "./presence";
 import { repositoriesOf, repositoryOf } from "./repository";
 import { takeBranch, takePush } from "./take-push";
 import { takeChange, takeReview } from "./take-change";
@@ -26,8 +27,11 @@ export async function takeCode(
 ): Promise<Told[]> {
   const repositoryId = await repositoryOf(tx, source, { name: news.repository, now });
   const taking: Taking = { tx, source, repositoryId, now };
-  const told = await takeNews(taking, news);
-  const concerned = await itemsConcerned(taking, news);
+  const { told, hashes } =
+    news.kind === "push"
+      ? await takePush(taking, news)
+      : { told: await takeNews(taking, news), hashes: [] };
+  const concerned = await itemsConcerned(taking, news, hashes);
   await announceCode(tx, source, { itemIds: [...concerned], now });
   return told;
 }
@@ -46,25 +50,30 @@ export async function announceCode(
   }
 }
 
-/** The items whose pages show what an event is about. */
-async function itemsConcerned({ tx, repositoryId }: Taking, news: CodeNews): Promise<Set<string>> {
+/**
+ * The items whose pages show what an event is about. What is on main already is not about a push to it.
+ * @param hashes of a push, the commits that stand elsewhere by it
+ */
+async function itemsConcerned(
+  { tx, repositoryId }: Taking,
+  news: CodeNews,
+  hashes: readonly string[],
+): Promise<Set<string>> {
   if (news.kind === "tag") return new Set();
   if (news.kind === "change" || news.kind === "review") {
     const items = await itemsOfCode(tx, repositoryId, "change", [news.change]);
     return new Set(items.map(({ itemId }) => itemId));
   }
-  const ofBranch = await itemsOfBranch(tx, repositoryId, news.branch);
-  const hashes = news.kind === "push" ? news.commits.map(({ hash }) => hash) : [];
-  const ofCommits = await itemsOfCode(tx, repositoryId, "commit", hashes);
-  return new Set([...ofBranch, ...ofCommits.map(({ itemId }) => itemId)]);
+  const toMain = news.kind === "push" && news.main;
+  const ofBranch = toMain ? [] : await itemsOfBranch(tx, repositoryId, news.branch);
+  const ofCommits = await itemsOfCommits(tx, repositoryId, hashes);
+  return new Set([...ofBranch, ...ofCommits]);
 }
 
-function takeNews(taking: Taking, news: CodeNews): Promise<Told[]> {
+function takeNews(taking: Taking, news: Exclude<CodeNews, PushNews>): Promise<Told[]> {
   switch (news.kind) {
     case "branch":
       return takeBranch(taking, news);
-    case "push":
-      return takePush(taking, news);
     case "change":
       return takeChange(taking, news);
     case "review":

@@ -50,11 +50,17 @@ async function storeBranch(
   await tx.update(codeBranch).set(newer).where(mine);
 }
 
+/** What came of a push: what items are to be told, and the commits that stand elsewhere by it. */
+interface Pushed {
+  told: Told[];
+  hashes: string[];
+}
+
 /**
  * Takes in what was pushed: commits, what they belong to, and on main what they say is done or take
  * back.
  */
-export async function takePush(taking: Taking, news: PushNews): Promise<Told[]> {
+export async function takePush(taking: Taking, news: PushNews): Promise<Pushed> {
   const { tx, source, repositoryId } = taking;
   const { branch, main, head, at } = news;
   await storeBranch(taking, news, { head, main, pushedAt: at, goneAt: null });
@@ -71,13 +77,15 @@ export async function takePush(taking: Taking, news: PushNews): Promise<Told[]> 
   if (!main) {
     if (news.forced) await markLeftBehind(tx, repositoryId, { branch, head, at });
     const begun = await workBegun(taking, branch, keysNamed([branch]), links);
-    return [...begun, ...(await followBranch(taking, { branch, head, at }))];
+    const told = [...begun, ...(await followBranch(taking, { branch, head, at }))];
+    return { told, hashes: fresh.map(({ hash }) => hash) };
   }
   await linkCode(tx, links);
   const merged = await markOnMain(tx, repositoryId, head, at);
   const { told, takenBack } = await actOnMain(taking, merged);
   const concerned = [...moved, ...merged.map(({ hash }) => hash), ...takenBack];
-  return [...told, ...(await tellPresence(tx, repositoryId, concerned))];
+  const presence = await tellPresence(tx, repositoryId, concerned);
+  return { told: [...told, ...presence], hashes: concerned };
 }
 
 async function storeCommits(

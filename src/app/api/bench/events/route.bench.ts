@@ -1,0 +1,1 @@
+export { takeBarely as POST } from "../../../../../bin/bench-data/bare-events";
