@@ -269,3 +269,25 @@ test("a lead says how branches are named, sees what it comes to, and takes it ba
   await ines.choose("Who commits as ivo@boathouse.example", "Ivo Sandell");
   await ines.reads("Everybody who commits is known.");
 });
+
+test("what the last column has goes into a release of its own, whose page is there; undone, it is gone", async () => {
+  const ines = await browser.person(app.address(), "Ines Dahl");
+  await ines.open("/p/TIX/flow");
+  await ines.openMenu('[aria-label^="More for Live"]');
+  await ines.click("::-p-xpath(//*[@role='menuitem'][contains(., 'Send out what is here')])");
+  const form = "form[aria-label='Send it out']";
+  await ines.reads(/Put \d+ into it/, form);
+  const boxes = await ines.page.$$eval(`${form} li`, (all) => all.length);
+  expect(boxes).toBeGreaterThan(1);
+  await ines.click(`${form} li input`);
+  await ines.reads(`Put ${boxes - 1} into it`, form);
+  await ines.fill("Its name", "Crossing of the day");
+  await ines.press("Put ");
+  await ines.page.waitForFunction(() => location.pathname.endsWith("/ship/releases"));
+  await ines.reads(`${boxes - 1}\nLive`, "[aria-label='Where its items are']");
+  await ines.reads("Crossing of the day");
+  await ines.press("Undo");
+  await ines.page.waitForFunction(
+    () => !document.querySelector(".release-screen")!.textContent.includes("Crossing of the day"),
+  );
+});

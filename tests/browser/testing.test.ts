@@ -198,6 +198,21 @@ test("a release says what stands against it, its notes are written, it goes out 
   const against = () => ines.page.$$eval(".against-rows li", (all) => all.length);
   const all = await against();
   expect(all).toBeGreaterThan(1);
+  const tested = "section[aria-label='What is tested']";
+  await ines.reads(/passed .* ago by /, tested);
+  const cases = () => ines.page.$$eval(".tested-rows > li", (rows) => rows.length);
+  const tests = await cases();
+  const passed = Number(/(\d+) passed/.exec(await ines.text(tested))![1]);
+  expect(passed).toBeLessThan(tests);
+  const figure = () => ines.press(`${passed} passed`, "//section[@aria-label='What is tested']");
+  await figure();
+  await ines.page.waitForFunction(
+    (n: number) => document.querySelectorAll(".tested-rows > li").length === n,
+    {},
+    passed,
+  );
+  await figure();
+  expect(await cases()).toBe(tests);
   await ines.press("1 wait for review");
   await ines.page.waitForFunction(() => document.querySelectorAll(".against-rows li").length === 1);
   await ines.press("1 wait for review");

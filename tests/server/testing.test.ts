@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { and, eq, isNull } from "drizzle-orm";
+import { and, eq, inArray, isNull } from "drizzle-orm";
 import type { EndRunBody, FailureCourse, StepResult } from "@/core/ship/testing/step-result";
 import { database, transact } from "@/db/connection";
 import { item, itemFile, testCaseVersion } from "@/db/schema";
@@ -14,6 +14,8 @@ import { readRun } from "@/server/ship/testing/read-run";
 import { giveUpRun, recordStep, startRun } from "@/server/ship/testing/runs";
 import { linkCase, putAwayCase, saveCase, saveSuite } from "@/server/ship/testing/cases";
 import { readSuspects } from "@/server/ship/testing/suspects";
+import { editTimebox } from "@/server/plan/timeboxes";
+import { readReleasePage } from "@/server/ship/release/read-release";
 import { readTestQueue } from "@/server/ship/testing/test-queue";
 import type { Viewer } from "@/server/people/viewer";
 import { commit, pushed } from "./setup/code-host";
@@ -85,6 +87,45 @@ const end = (
     ...{ commandId: randomUUID(), mendingHours: 2, retestHours: 0.5, moves: {} },
     ...more,
   });
+
+/** Puts items into a release of their own. @returns its id */
+async function releaseWith(...ids: string[]): Promise<string> {
+  const id = randomUUID();
+  const release = { id, name: `Crossing ${id.slice(0, 4)}`, dueOn: null, released: false, why: "" };
+  await editTimebox(INES, "TIX", { kind: "release", release });
+  await database().update(item).set({ releaseId: id }).where(inArray(item.id, ids));
+  return id;
+}
+
+test("a release says by what its items are tested, on which build, by whom, the worst first; and what no case tests", async () => {
+  const [passed, failed, bare] = [
+    await itemAt(...IN_TEST),
+    await itemAt(...IN_TEST),
+    await itemAt(),
+  ];
+  for (const { one, result } of [
+    { one: passed, result: "passed" as const },
+    { one: failed, result: "failed" as const },
+  ]) {
+    const own = await caseFor(one.key, "a");
+    const run = await started(INES, one.key, [own.id], { build: "Build 77" });
+    await say(INES, run, { caseId: own.id, stepId: own.steps[0].id }, result, { note: "Not so." });
+    await end(run, INES);
+  }
+  const id = await releaseWith(passed.id, failed.id, bare.id);
+  const { tests, untested } = await readReleasePage(INES, "TIX", id);
+  expect(
+    tests.map(({ key, tested, cases: [{ last }] }) => [key, tested, last?.build, last?.by]),
+  ).toEqual([
+    [failed.key, "failed", "Build 77", "Ines Dahl"],
+    [passed.key, "passed", "Build 77", "Ines Dahl"],
+  ]);
+  expect(untested).toEqual([bare.id]);
+  // Who may not see the item reads nothing of how it is tested.
+  await database().update(item).set({ restricted: true }).where(eq(item.id, failed.id));
+  const theirs = await readReleasePage(TOMAS, "TIX", id);
+  expect(theirs.tests.map(({ key }) => key)).toEqual([passed.key]);
+});
 
 const rowOf = async (id: string) =>
   (await database().select().from(item).where(eq(item.id, id)))[0];

@@ -22,6 +22,7 @@ export interface ReleaseItem {
   title: string;
   typeId: string;
   version: number;
+  stateId: string;
   stateName: string;
   stateKind: StateKind;
   assignee: string | null;

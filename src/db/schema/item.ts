@@ -131,6 +131,10 @@ export const item = pgTable(
     index("item_blocked")
       .on(t.projectId)
       .where(sql`${t.openBlockers} <> '[]'::jsonb and ${t.withdrawnAt} is null`),
+    // What code hosts know of: an event names changes, and few items have any.
+    index("item_with_changes")
+      .on(t.projectId)
+      .where(sql`${t.outside} -> 'changes' <> '[]'::jsonb and ${t.withdrawnAt} is null`),
     index("item_delivered").on(t.projectId, t.deliveredAt),
     // By project first, so that one project's items are found among all of them without reading the
     // others'.

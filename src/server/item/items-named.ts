@@ -54,6 +54,7 @@ export async function itemsOfChanges(
       and(
         inArray(item.projectId, [...projectIds]),
         isNull(item.withdrawnAt),
+        sql`${item.outside} -> 'changes' <> '[]'::jsonb`,
         sql`(${sql.join(ofChange, sql` or `)})`,
       ),
     )

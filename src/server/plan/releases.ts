@@ -184,6 +184,7 @@ async function readItems(
       title: item.title,
       typeId: item.typeId,
       version: item.version,
+      stateId: item.stateId,
       stateName: state.name,
       stateKind: item.stateKind,
       assignee: person.name,

@@ -93,7 +93,8 @@ export async function readReviewQueue(
   return {
     project: { key, name, zone },
     me: viewer.personId,
-    rows: items.map(rowOf),
+    // What moved on while it was read waits for no review any more.
+    rows: items.filter(({ stateId }) => stateIds.includes(stateId)).map(rowOf),
     ...usual,
     rights: { edit: access.may("edit item") },
     now,

@@ -29,33 +29,34 @@ async function dayOf(
   now: number,
 ) {
   const reader = database();
-  const projects = await dayProjects(reader, viewer);
-  const meanings = stateMeanings(projects);
-  const [questions, news, changed, shownTo] = await Promise.all([
+  const [projects, questions, news, changed, shownTo] = await Promise.all([
+    dayProjects(reader, viewer),
     readQuestions(reader, viewer),
     readNews(reader, viewer, now),
     readAgreedChanges(reader, viewer),
     readShownTo(reader, viewer, now),
   ]);
+  const meanings = stateMeanings(projects);
   const also = [...questions.asked, ...questions.asking, ...news, ...changed, ...shownTo].map(
     ({ itemId }) => itemId,
   );
   const rows = await dayRows(reader, viewer, { projects, meanings, also });
-  const names = await namesOf(rows.flatMap(({ reviewerId }) => reviewerId ?? []));
-  const keys = await keysOf(
-    viewer,
-    rows.flatMap((row) => row.openBlockers.flatMap(({ dependencyId }) => dependencyId ?? [])),
-  );
   const shown = projects.filter(
     ({ access: { project: of } }) =>
       openId !== null && (of.id === openId || rows.some((row) => row.projectId === of.id)),
   );
-  const paces = await pacesOf(
-    shown.map(({ access }) => access.project),
-    now,
-  );
-  const chances =
-    openId === null ? NO_CHANCES : await chancesFor(reader, rows, { viewer, projects, now });
+  const [names, keys, paces, chances] = await Promise.all([
+    namesOf(rows.flatMap(({ reviewerId }) => reviewerId ?? [])),
+    keysOf(
+      viewer,
+      rows.flatMap((row) => row.openBlockers.flatMap(({ dependencyId }) => dependencyId ?? [])),
+    ),
+    pacesOf(
+      shown.map(({ access }) => access.project),
+      now,
+    ),
+    openId === null ? NO_CHANCES : chancesFor(reader, rows, { viewer, projects, now }),
+  ]);
   const items = rows.flatMap(
     (row) =>
       dayItemOf(row, {

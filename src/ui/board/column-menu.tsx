@@ -2,7 +2,9 @@
 import { MoreHorizontal } from "lucide-react";
 import { useParams } from "next/navigation";
 import { columnWords, type Column } from "@/core/board/column";
-import { Menu, MenuItem, MenuLink, MenuSection } from "@/ui/kit/menu";
+import { useState } from "react";
+import { Menu, MenuItem, MenuSection } from "@/ui/kit/menu";
+import { ReleaseOfColumn } from "./release-of-column";
 import type { FoldsHandle } from "./use-folds";
 
 /** What can be done with a column where it stands: fold it, hide it, put it elsewhere. */
@@ -21,6 +23,7 @@ export function ColumnMenu({
 }) {
   // Above the projects there is none that a release would be of.
   const { key: projectKey } = useParams<{ key?: string }>();
+  const [sending, setSending] = useState(false);
   const at = columns.indexOf(column);
   const stage = (one: Column) => one.stage === column.stage;
   const before = columns.slice(0, at).findLast((one) => !stage(one));
@@ -43,7 +46,7 @@ export function ColumnMenu({
           Hide here, for me
         </MenuItem>
         {column.part === "finished" && projectKey !== undefined && (
-          <MenuLink href={`/p/${projectKey}/ship/releases`}>Send a release out …</MenuLink>
+          <MenuItem onSelect={() => setSending(true)}>Send out what is here …</MenuItem>
         )}
         {onOrder && (
           <MenuSection>
@@ -56,6 +59,13 @@ export function ColumnMenu({
           </MenuSection>
         )}
       </Menu>
+      {sending && projectKey !== undefined && (
+        <ReleaseOfColumn
+          projectKey={projectKey}
+          column={column}
+          onLeave={() => setSending(false)}
+        />
+      )}
     </span>
   );
 }

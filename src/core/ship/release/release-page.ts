@@ -4,6 +4,8 @@ import type { Instant } from "@/core/calendar/instant";
 import type { BurnUpDayView, ReleaseLine } from "@/core/plan/release-view";
 import type { Until } from "@/core/plan/reach-view";
 import type { StateKind } from "@/core/workflow/state";
+import type { Tested } from "../testing/case-standing";
+import type { ItemCase } from "../testing/testing-view";
 import type { Against } from "./readiness";
 import type { ReleaseNote } from "./release-notes";
 
@@ -20,6 +22,16 @@ export interface ReadinessRow {
   /** Whether a move leads from where it is to its end. */
   canFinish: boolean;
   against: Against[];
+}
+
+/** An item of a release with the cases that test it, and what came of each. */
+export interface TestedRow {
+  id: string;
+  key: string;
+  title: string;
+  typeId: string;
+  tested: Tested;
+  cases: ItemCase[];
 }
 
 /** How many items of a release are in a state. */
@@ -58,6 +70,10 @@ export interface ReleasePage {
   ready: number;
   /** What stands against it, by item, the gravest first. */
   rows: ReadinessRow[];
+  /** By what its items are tested, the worst first; those that no case tests are not among them. */
+  tests: TestedRow[];
+  /** The items that no case tests. */
+  untested: string[];
   notes: ReleaseNote[];
   /** How many of its items whoever looks may not see. */
   unseen: number;

@@ -6,7 +6,13 @@ import { environmentKey } from "@/core/ship/environment";
 import { daysThere } from "@/core/ship/open-work";
 import { finishingMove } from "@/core/ship/release/finishing-move";
 import { againstOf, byGravity, isReady, type ReleaseFacts } from "@/core/ship/release/readiness";
-import type { ReadinessRow, ReleasePage, ReleaseStage } from "@/core/ship/release/release-page";
+import type {
+  ReadinessRow,
+  ReleasePage,
+  ReleaseStage,
+  TestedRow,
+} from "@/core/ship/release/release-page";
+import { TESTED } from "@/core/ship/testing/case-standing";
 import type { ReleaseNote } from "@/core/ship/release/release-notes";
 import { reopeningMove } from "@/core/ship/release/withdrawal";
 import { presencesOf } from "@/core/ship/what-is-where";
@@ -24,7 +30,9 @@ import { environmentsOf } from "../environments";
 import { ofRepositories, readPresence } from "../presence";
 import { acceptanceOf } from "../acceptance/rows";
 import { runsOfItems } from "../testing/run-views";
-import { testedItems } from "../testing/tested-items";
+import { itemCase } from "../testing/item-case";
+import { machinesOfCases } from "../testing/machine-rows";
+import { testedItems, type TestedItem } from "../testing/tested-items";
 import { readTags } from "./tags";
 import { publicAddress } from "./public-releases";
 
@@ -69,6 +77,7 @@ export async function readReleasePage(
     return {
       ...{ ...page, next, release: null, until: null, days: [], stages: [], ready: 0, rows: [] },
       ...{ notes: [], unseen: 0, outNotes: null, reporters: 0, withdrawn: null },
+      ...{ tests: [], untested: [] },
       ...{ finished: [], tags: [], taggable: [] },
     };
   // Tasks go with what they stand under: nobody outside reads of them, and they are no items of their own.
@@ -93,7 +102,7 @@ export async function readReleasePage(
     loadProjectWorkflows(reader, projectId),
   ]);
   const items: InsideRow[] = await readColumns(reader, { ids }, INSIDE);
-  const { rows, notes } = await readinessOf(reader, {
+  const { rows, notes, tests, untested } = await readinessOf(reader, {
     ...{ projectId, key, zone, releaseId: line.id, items, workflows, now },
   });
   return {
@@ -103,7 +112,8 @@ export async function readReleasePage(
     rows: rows
       .filter(({ against }) => against.some(({ kind }) => kind !== "no words"))
       .toSorted((a, b) => byGravity(a.against, b.against)),
-    ...{ notes, unseen: all.reduce((sum, { n }) => sum + n, 0) - ids.length },
+    ...{ tests, untested, notes },
+    unseen: all.reduce((sum, { n }) => sum + n, 0) - ids.length,
     ...{ outNotes: stored.outNotes, reporters, ...tags },
     withdrawn:
       stored.withdrawnAt === null
@@ -203,7 +213,7 @@ const firstOf = <T>(all: readonly T[], key: (one: T) => string | null): Map<stri
 async function readinessOf(
   reader: Reader,
   { projectId, key, zone, releaseId, items, workflows, now }: Reading,
-): Promise<{ rows: ReadinessRow[]; notes: ReleaseNote[] }> {
+): Promise<Pick<ReleasePage, "tests" | "untested" | "notes"> & { rows: ReadinessRow[] }> {
   const ids = items.map(({ id }) => id);
   const [{ people }, tested, presence, environments, blocks, written, runs, shown] =
     await Promise.all([
@@ -275,5 +285,29 @@ async function readinessOf(
       against: againstOf(facts),
     };
   });
-  return { rows, notes };
+  return { rows, notes, ...(await testsOf(reader, { key, items, tested })) };
+}
+
+/** By what its items are tested, the worst first. */
+async function testsOf(
+  reader: Reader,
+  {
+    key,
+    items,
+    tested,
+  }: Pick<Reading, "key" | "items"> & { tested: ReadonlyMap<string, TestedItem> },
+): Promise<Pick<ReleasePage, "tests" | "untested">> {
+  const machines = await machinesOfCases(
+    reader,
+    [...tested.values()].flatMap(({ cases }) => cases.map(({ now }) => now.id)),
+  );
+  const rows = items.map(({ id, number, title, typeId }): TestedRow => ({
+    ...{ id, key: `${key}-${number}`, title, typeId, tested: tested.get(id)!.tested },
+    cases: tested.get(id)!.cases.map((one) => itemCase(one, { projectKey: key, machines })),
+  }));
+  const grave = (row: TestedRow) => TESTED.indexOf(row.tested);
+  return {
+    tests: rows.filter(({ cases }) => cases.length > 0).toSorted((a, b) => grave(a) - grave(b)),
+    untested: rows.flatMap(({ id, cases }) => (cases.length === 0 ? [id] : [])),
+  };
 }

@@ -1,7 +1,7 @@
 import { and, desc, eq, sql } from "drizzle-orm";
 import { addressFor, environmentKey } from "@/core/ship/environment";
 import { subjectOf } from "@/core/ship/subject";
-import type { ItemCase, ItemTests, SeenToFail } from "@/core/ship/testing/testing-view";
+import type { ItemTests, SeenToFail } from "@/core/ship/testing/testing-view";
 import { database, type Reader } from "@/db/connection";
 import { codeBuild, codeCommit, testCase, testRun, testStepResult } from "@/db/schema";
 import { seeByKey } from "../../item/by-key";
@@ -14,7 +14,8 @@ import { commitsOf } from "../item-commits";
 import { readPresence } from "../presence";
 import { repositoriesOf } from "../repository";
 import { caseKey } from "@/core/ship/testing/test-case";
-import { machineFound, machinesOfCases, seenToFail, type MachineRow } from "./machine-rows";
+import { itemCase } from "./item-case";
+import { machinesOfCases, seenToFail, type MachineRow } from "./machine-rows";
 import { runsOfItems, type TestedRun } from "./run-views";
 import { stepOfRun } from "./runs";
 import { buildsNow, testedItems, whereToTest, type CaseOfItem } from "./tested-items";
@@ -83,24 +84,6 @@ export async function readItemTests(
     criteria: before.criteria.map(({ id, text }) => ({ id, text })),
     rights: { edit: access.may("edit item") },
     now,
-  };
-}
-
-function itemCase(
-  { now: { id, number, title, steps, version }, last, stale }: CaseOfItem,
-  {
-    projectKey,
-    machines,
-  }: { projectKey: string; machines: ReadonlyMap<string, readonly MachineRow[]> },
-): ItemCase {
-  return {
-    ...{ id, number, title, version, stale, key: caseKey(projectKey, number) },
-    steps: steps.length,
-    last: last && {
-      ...{ verdict: last.verdict, at: last.at, run: last.run, by: last.by },
-      ...{ build: last.build, environment: last.environment },
-    },
-    machines: (machines.get(id) ?? []).map(machineFound),
   };
 }
 

@@ -67,7 +67,9 @@ export async function readTestQueue(
     ),
     runsOfNothing(viewer, projectId),
   ]);
-  const rows = items.map((row): QueueRow => {
+  // What moved on while it was read waits for no test any more.
+  const waiting = items.filter(({ stateId }) => stateIds.includes(stateId));
+  const rows = waiting.map((row): QueueRow => {
     const state = states.find(({ id }) => id === row.stateId)!;
     const there = whereToTest(row.id, presence, environments);
     const own = runs.filter(({ run }) => run.itemId === row.id);

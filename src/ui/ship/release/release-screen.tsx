@@ -16,6 +16,7 @@ import { WithdrawForm } from "./withdraw-form";
 import { OutForm } from "./out-form";
 import { ReleaseNotes } from "./release-notes";
 import { ReleaseStages } from "./release-stages";
+import { TestedList } from "./tested-list";
 import { useReleasePage, type ReleasePageHandle } from "./use-release-page";
 
 /** A release as it is sent out: what is in it, what stands against it, and what its notes say. */
@@ -49,6 +50,7 @@ export function ReleaseScreen({ initial }: { initial: ReleasePage }) {
         <ReleaseTags handle={handle} />
         <ReleaseStages stages={view.stages} />
         <AgainstList handle={handle} />
+        <TestedList view={view} />
         <ChartFrame title="How it got ready" says="the tasks under its items are counted too">
           {view.days.length > 0 ? (
             <BurnUp of={{ ...view, dueOn: release.dueOn }} unit="items" />

@@ -1,0 +1,1 @@
+CREATE INDEX "item_with_changes" ON "item" USING btree ("project_id") WHERE "item"."outside" -> 'changes' <> '[]'::jsonb and "item"."withdrawn_at" is null;
