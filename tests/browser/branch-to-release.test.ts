@@ -6,6 +6,7 @@ import { publishChange } from "../server/setup/process";
 import { givenApplication } from "./setup/application";
 import { givenCodeAndPipeline, type Clone } from "./setup/code-and-pipeline";
 import { givenBrowser, type Person } from "./setup/person";
+import { atStep } from "./setup/run-step";
 
 /*
  * One piece of work from the word of somebody outside to the word that it is out, at the keyboard and in
@@ -95,12 +96,7 @@ async function readAndMerge(change: string, again = false): Promise<void> {
   await ivo.reads("merged");
 }
 
-const at = (words: string) =>
-  lukas.page.waitForFunction(
-    (said: string) => document.querySelector(".run-step[data-active]")?.textContent?.includes(said),
-    {},
-    words,
-  );
+const at = (words: string) => atStep(lukas, words);
 
 test("what somebody reports becomes work, begun by whoever takes it", async () => {
   await outside.open("/report/TIX/report");
@@ -143,13 +139,7 @@ test("its branch is cloned, pushed and seen; its checks fail, and are mended; it
   await fares.git("push", "--quiet", "--set-upstream", "origin", "main");
 
   await noor.open(`/p/TIX/items/${key}`);
-  await noor.page
-    .browserContext()
-    .overridePermissions(app.address(), [
-      "clipboard-read",
-      "clipboard-write",
-      "clipboard-sanitized-write",
-    ]);
+  await noor.mayUseClipboard();
   await noor.click(`${CODE} [aria-label^="Copy the branch name"]`);
   await noor.reads("is on the clipboard.");
   const branch = await noor.page.evaluate(() => navigator.clipboard.readText());

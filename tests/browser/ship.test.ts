@@ -59,13 +59,7 @@ test("in the code host a repository is made, told to the project, and cloned wit
 
 test("a card's branch name is copied by a key, pushed, proposed, approved by somebody else, merged; the item says each", async () => {
   const { at, key } = await onBoard(noor, "Prices by zone");
-  await noor.page
-    .browserContext()
-    .overridePermissions(app.address(), [
-      "clipboard-read",
-      "clipboard-write",
-      "clipboard-sanitized-write",
-    ]);
+  await noor.mayUseClipboard();
   await noor.page.focus(at);
   await noor.keys("k");
   const branch = `nb/${key.toLowerCase()}-prices-by-zone`;

@@ -5,6 +5,7 @@ import { itemIn, move, send } from "../server/setup/board";
 import { NOOR } from "../server/setup/people";
 import { givenApplication } from "./setup/application";
 import { givenBrowser, type Person } from "./setup/person";
+import { atStep } from "./setup/run-step";
 
 /*
  * What is handed to test is written down, gone through by keys, comes back with what failed, is tested
@@ -40,13 +41,7 @@ async function handedToTest(title: string, criteria: string[] = []) {
   return { id, key: `TIX-${number}`, read };
 }
 
-/** The step that the tester is at, by what it says. */
-const at = (words: string) =>
-  lukas.page.waitForFunction(
-    (said: string) => document.querySelector(".run-step[data-active]")?.textContent?.includes(said),
-    {},
-    words,
-  );
+const at = (words: string) => atStep(lukas, words);
 
 test("a case is written from what is wanted, run by keys, fails, comes back, is run again and passes on", async () => {
   const { id, key, read } = await handedToTest("Seats by the window", [

@@ -314,13 +314,7 @@ test("rows are chosen by keys and copied; all of them go into a file that other 
   await shown(noor);
   await noor.page.waitForSelector("[data-row]");
   const [first, second, third] = await rowsOf(noor);
-  await noor.page
-    .browserContext()
-    .overridePermissions(app.address(), [
-      "clipboard-read",
-      "clipboard-write",
-      "clipboard-sanitized-write",
-    ]);
+  await noor.mayUseClipboard();
   await go(noor, 0, 2);
   await noor.keys("x");
   await noor.chord("Shift", "ArrowDown");

@@ -4,6 +4,9 @@
  */
 export type RequesterMessageKind = "question" | "reminder" | "answer" | "progress" | "news";
 
+/** What is told to whoever reported something, and is no talk with them. */
+export const TOLD_KINDS: readonly RequesterMessageKind[] = ["progress", "news"];
+
 /** What somebody without an account sees of their report: nothing internal, no names of people. */
 export interface PrivatePageView {
   reference: string;

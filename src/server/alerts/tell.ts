@@ -2,7 +2,8 @@ import { and, eq, inArray } from "drizzle-orm";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { Recipient } from "@/core/workflow/follow-ups/tell";
 import type { Transaction } from "@/db/connection";
-import { membership, report, reportMessage, teamMember } from "@/db/schema";
+import { membership, report, teamMember } from "@/db/schema";
+import { putNews } from "../intake/news";
 import { keepAlerts } from "./keep";
 
 /**
@@ -55,7 +56,7 @@ export async function tell({
         .select({ id: report.id })
         .from(report)
         .where(eq(report.itemId, moved.id)))
-        await tx.insert(reportMessage).values({ reportId: id, kind: "news", body: text, at });
+        await putNews(tx, id, text, at);
     }
   }
   if (ids.size === 0) return;

@@ -14,6 +14,7 @@ import { takeBackEnd, writeToRequester } from "../mail/write";
 import { reportThroughDoor } from "./door";
 import { giveVerdict } from "./give-verdict";
 import { releaseToTell } from "./released";
+import { putNews } from "./news";
 import { loadRules } from "./rules";
 import { v7 as newId } from "uuid";
 
@@ -155,10 +156,9 @@ export async function followItem(
   if (!changed) return;
   if (changed.stateKind === "finished" || changed.withdrawnAt !== null)
     await bringBack(tx, eq(report.parkedItemId, itemId), { why: "item ended" }, now);
-  if (moved && changed.stateKind === "finished" && isDelivered(changed.outcome))
-    await wakeChanged(tx, changed, now);
-  if (changed.stateKind !== "finished") await takeBackEnd(tx, itemId);
   const delivered = changed.stateKind === "finished" && isDelivered(changed.outcome);
+  if (moved && delivered) await wakeChanged(tx, changed, now);
+  if (changed.stateKind !== "finished") await takeBackEnd(tx, itemId);
   const within = delivered ? await releaseToTell(tx, itemId) : null;
   for (const told of await tx.select().from(report).where(eq(report.itemId, itemId))) {
     const { headline, detail } = statusForRequester(told, changed);
@@ -173,10 +173,7 @@ export async function followItem(
     await tx.insert(reportMessage).values({ reportId: told.id, kind: "progress", body, at: now });
     // What is finished after its release went out is out by that.
     const text = within?.out ? releasedWords(within.name) : body;
-    if (within?.out)
-      await tx
-        .insert(reportMessage)
-        .values({ reportId: told.id, kind: "news", body: text, at: now });
+    if (within?.out) await putNews(tx, told.id, text, now);
     // Every step stands on their page; the end comes by mail, to all to whom it happened: of what is in a
     // release when that is out.
     if (changed.stateKind === "finished" && (within === null || within.out))

@@ -1,4 +1,5 @@
 import { and, asc, count, desc, eq, isNull, ne } from "drizzle-orm";
+import { TOLD_KINDS } from "@/core/intake/private-page";
 import { statusForRequester } from "@/core/intake/report";
 import { transitionBetween, transitionsFrom } from "@/core/workflow/workflow";
 import { database, transact, type Reader, type Transaction } from "@/db/connection";
@@ -124,9 +125,7 @@ export async function readPrivatePage(token: string): Promise<PrivatePageView> {
     awaitsAnswer: !follower && (isAsked(row.status, messages) || ended),
     maySay: !follower,
     moves: follower ? [] : await movesOf(row.itemId),
-    messages: follower
-      ? messages.filter(({ kind }) => kind === "progress" || kind === "news")
-      : messages,
+    messages: follower ? messages.filter(({ kind }) => TOLD_KINDS.includes(kind)) : messages,
   };
 }
 

@@ -1,6 +1,7 @@
 import { UNIT_LEVEL } from "@/core/item/item-type";
 import { and, asc, eq, gte, inArray, isNull, min, ne, notInArray, or, sql } from "drizzle-orm";
 import type { Instant, Interval } from "@/core/calendar/instant";
+import { TOLD_KINDS } from "@/core/intake/private-page";
 import { lastWeeks } from "@/core/flow/period";
 import { maskIds } from "@/core/flow/outside-view";
 import {
@@ -349,7 +350,7 @@ async function promisedOf(
     .where(
       and(
         inArray(report.itemId, ids),
-        notInArray(reportMessage.kind, ["progress", "news"]),
+        notInArray(reportMessage.kind, [...TOLD_KINDS]),
         isNull(reportMessage.takenBackAt),
       ),
     )

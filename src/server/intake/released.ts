@@ -7,6 +7,7 @@ import { delayedBegins, delayedWords, releasedWords } from "@/core/intake/releas
 import type { Reader, Transaction } from "@/db/connection";
 import { item, mailOut, release, report, reportMessage } from "@/db/schema";
 import { GRACE_MS, takeBackEnd, takeBackLetters, writeToRequester } from "../mail/write";
+import { putNews } from "./news";
 
 /*
  * Whoever reported something hears once that it is delivered: when its release is out, where it is in one;
@@ -53,7 +54,7 @@ export async function tellReleased(
 ): Promise<void> {
   const text = releasedWords(name);
   for (const { report: row, itemId } of await deliveredIn(tx, id)) {
-    await tx.insert(reportMessage).values({ reportId: row.id, kind: "news", body: text, at: now });
+    await putNews(tx, row.id, text, now);
     if (await hasHeard(tx, row.id, itemId)) continue;
     await writeToRequester(
       tx,
@@ -90,7 +91,7 @@ export async function tellWithdrawn(
 ): Promise<void> {
   const text = withdrawnWords(name, why);
   for (const { report: row, itemId } of await deliveredIn(tx, id)) {
-    await tx.insert(reportMessage).values({ reportId: row.id, kind: "news", body: text, at: now });
+    await putNews(tx, row.id, text, now);
     await writeToRequester(
       tx,
       row,
@@ -142,7 +143,7 @@ export async function tellDelayed(
     .where(and(eq(item.releaseId, id), isNull(item.withdrawnAt)))
     .orderBy(report.id);
   for (const { report: row } of waiting) {
-    await tx.insert(reportMessage).values({ reportId: row.id, kind: "news", body: text, at: now });
+    await putNews(tx, row.id, text, now);
     await writeToRequester(
       tx,
       row,

@@ -33,7 +33,6 @@ export async function readReleases(
   const reader = database();
   const where = { key: projectKey };
   const { project, may } = await enterProject({ reader, viewer, where, action: "read project" });
-  const releases = await loadReleases(reader, project.id);
   const inNone = and(
     eq(item.projectId, project.id),
     isNull(item.releaseId),
@@ -50,7 +49,7 @@ export async function readReleases(
     seesItem(reader, viewer),
   )!;
   const [lines, loose, [{ n }]] = await Promise.all([
-    linesOf(reader, inTheirOrder(releases)),
+    readReleaseLines(reader, project.id),
     readItems(reader, inNone, project.zone, { order: desc(item.deliveredAt), most: MOST_LOOSE }),
     reader.select({ n: count() }).from(item).where(inNone),
   ]);
@@ -63,6 +62,10 @@ export async function readReleases(
     rights: { plan: may("plan work") && may("edit item") },
   };
 }
+
+/** The releases of a project, with how much is in each: those to come, then those that are out. */
+export const readReleaseLines = async (reader: Reader, projectId: string): Promise<ReleaseLine[]> =>
+  linesOf(reader, inTheirOrder(await loadReleases(reader, projectId)));
 
 /** Those to come by their day, then those that are out, the latest first. */
 function inTheirOrder(releases: readonly Release[]): Release[] {

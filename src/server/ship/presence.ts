@@ -111,15 +111,20 @@ export const readParts = (reader: Reader, repositoryIds: readonly string[]) =>
     .groupBy(deployment.repositoryId, deployment.environment, deployment.part);
 
 /**
- * What items have to be told, so that they know where they are.
+ * What the items of some commits have to be told, so that they know where they are.
  * @param hashes commits of a repository that came somewhere, left, or are on main since now
  */
-export async function tellPresence(
+export const tellPresence = async (
   tx: Transaction,
   repositoryId: string,
   hashes: readonly string[],
+): Promise<Told[]> => tellItemsPresence(tx, await itemsOfCommits(tx, repositoryId, hashes));
+
+/** What some items have to be told, so that they know where they are. */
+export async function tellItemsPresence(
+  tx: Transaction,
+  itemIds: readonly string[],
 ): Promise<Told[]> {
-  const itemIds = await itemsOfCommits(tx, repositoryId, hashes);
   if (itemIds.length === 0) return [];
   const { merged, standings, parts } = await readPresence(tx, itemIds);
   if (parts.length === 0) return [];

@@ -17,7 +17,7 @@ import { codeChange, codeReview, item, itemCode } from "@/db/schema";
 import { hoursOf } from "../alerts/hours";
 import { seenIn } from "../item/list/enter";
 import { seenOf } from "../item/list/named";
-import { readIds, readRows } from "../item/list/read";
+import { readRowsOf } from "../item/list/read";
 import type { ItemRow } from "../item/rows";
 import { enterProject } from "../people/access";
 import { dutyBound } from "../people/duties";
@@ -52,18 +52,18 @@ export async function readReviewQueue(
     .filter(({ ofReview }) => ofReview)
     .map(({ state }) => state);
   const stateIds = states.map(({ id }) => id);
-  const ids =
+  const items =
     stateIds.length === 0
       ? []
-      : await readIds(
+      : await readRowsOf(
           {
             reader,
             where: and(seenIn(reader, viewer, [projectId]).where, inArray(item.stateId, stateIds)),
           },
           MOST,
         );
-  const [items, code, { people }, candidates, usual] = await Promise.all([
-    readRows(reader, { ids }),
+  const ids = items.map(({ id }) => id);
+  const [code, { people }, candidates, usual] = await Promise.all([
     readCodeRows(reader, ids),
     roster(reader, projectId),
     readCandidates(reader, projectId, { stateIds, now }),
@@ -93,8 +93,7 @@ export async function readReviewQueue(
   return {
     project: { key, name, zone },
     me: viewer.personId,
-    // What moved on while it was read waits for no review any more.
-    rows: items.filter(({ stateId }) => stateIds.includes(stateId)).map(rowOf),
+    rows: items.map(rowOf),
     ...usual,
     rights: { edit: access.may("edit item") },
     now,

@@ -1,16 +1,15 @@
 import { and, eq, inArray } from "drizzle-orm";
 import type { Instant } from "@/core/calendar/instant";
 import type { ChangeChecks } from "@/core/item/outside";
-import type { CodeNews, PushNews, TagNews } from "@/core/ship/code-event";
+import type { ChangeNews, CodeNews, ReviewNews, TagNews } from "@/core/ship/code-event";
 import type { Transaction } from "@/db/connection";
 import { codeChange, releaseTag } from "@/db/schema";
 import { announce } from "../events/announce";
 import type { Speaker } from "../events/speakers";
 import { projectsOfItems } from "../item/items-named";
 import { itemsOfBranch, itemsOfCode, type Told } from "./item-code";
-import { itemsOfCommits } from "./presence";
 import { repositoriesOf, repositoryOf } from "./repository";
-import { takeBranch, takePush } from "./take-push";
+import { takeBranch, takePush, type Taken } from "./take-push";
 import { takeChange, takeReview } from "./take-change";
 import type { Taking } from "./taking";
 
@@ -27,12 +26,8 @@ export async function takeCode(
 ): Promise<Told[]> {
   const repositoryId = await repositoryOf(tx, source, { name: news.repository, now });
   const taking: Taking = { tx, source, repositoryId, now };
-  const { told, hashes } =
-    news.kind === "push"
-      ? await takePush(taking, news)
-      : { told: await takeNews(taking, news), hashes: [] };
-  const concerned = await itemsConcerned(taking, news, hashes);
-  await announceCode(tx, source, { itemIds: [...concerned], now });
+  const { told, itemIds } = await takeNews(taking, news);
+  await announceCode(tx, source, { itemIds: [...itemIds], now });
   return told;
 }
 
@@ -50,37 +45,32 @@ export async function announceCode(
   }
 }
 
-/**
- * The items whose pages show what an event is about. What is on main already is not about a push to it.
- * @param hashes of a push, the commits that stand elsewhere by it
- */
-async function itemsConcerned(
-  { tx, repositoryId }: Taking,
-  news: CodeNews,
-  hashes: readonly string[],
-): Promise<Set<string>> {
-  if (news.kind === "tag") return new Set();
-  if (news.kind === "change" || news.kind === "review") {
-    const items = await itemsOfCode(tx, repositoryId, "change", [news.change]);
-    return new Set(items.map(({ itemId }) => itemId));
+async function takeNews(taking: Taking, news: CodeNews): Promise<Taken> {
+  const { tx, repositoryId } = taking;
+  switch (news.kind) {
+    case "push":
+      return takePush(taking, news);
+    case "branch": {
+      const told = await takeBranch(taking, news);
+      return { told, itemIds: await itemsOfBranch(tx, repositoryId, news.branch) };
+    }
+    case "change":
+      return ofChange(taking, news, await takeChange(taking, news));
+    case "review":
+      return ofChange(taking, news, await takeReview(taking, news));
+    case "tag":
+      return { told: await takeTag(taking, news), itemIds: [] };
   }
-  const toMain = news.kind === "push" && news.main;
-  const ofBranch = toMain ? [] : await itemsOfBranch(tx, repositoryId, news.branch);
-  const ofCommits = await itemsOfCommits(tx, repositoryId, hashes);
-  return new Set([...ofBranch, ...ofCommits]);
 }
 
-function takeNews(taking: Taking, news: Exclude<CodeNews, PushNews>): Promise<Told[]> {
-  switch (news.kind) {
-    case "branch":
-      return takeBranch(taking, news);
-    case "change":
-      return takeChange(taking, news);
-    case "review":
-      return takeReview(taking, news);
-    case "tag":
-      return takeTag(taking, news);
-  }
+/** What is about a change is shown by the items that it belongs to. */
+async function ofChange(
+  { tx, repositoryId }: Taking,
+  { change }: ChangeNews | ReviewNews,
+  told: Told[],
+): Promise<Taken> {
+  const items = await itemsOfCode(tx, repositoryId, "change", [change]);
+  return { told, itemIds: new Set(items.map(({ itemId }) => itemId)) };
 }
 
 /** The tag of a release is there, once its host says so. */

@@ -12,7 +12,7 @@ import { projectsOfSource } from "../events/speakers";
 import { itemsNamed } from "../item/items-named";
 import { markLeftBehind, markOnMain, markReverted, type CommitRow } from "./commit-graph";
 import { itemsOfBranch, itemsOfCode, linkCode, type CodeLink, type Told } from "./item-code";
-import { tellPresence } from "./presence";
+import { itemsOfCommits, tellItemsPresence } from "./presence";
 import { standOn } from "./standing";
 import type { Taking } from "./taking";
 import { followBranch, mergedInto } from "./take-change";
@@ -50,17 +50,17 @@ async function storeBranch(
   await tx.update(codeBranch).set(newer).where(mine);
 }
 
-/** What came of a push: what items are to be told, and the commits that stand elsewhere by it. */
-interface Pushed {
+/** What came of an event: what items are to be told, and the items whose pages show it. */
+export interface Taken {
   told: Told[];
-  hashes: string[];
+  itemIds: Iterable<string>;
 }
 
 /**
  * Takes in what was pushed: commits, what they belong to, and on main what they say is done or take
- * back.
+ * back. What is on main already is not shown anew by a push to it.
  */
-export async function takePush(taking: Taking, news: PushNews): Promise<Pushed> {
+export async function takePush(taking: Taking, news: PushNews): Promise<Taken> {
   const { tx, source, repositoryId } = taking;
   const { branch, main, head, at } = news;
   await storeBranch(taking, news, { head, main, pushedAt: at, goneAt: null });
@@ -78,14 +78,14 @@ export async function takePush(taking: Taking, news: PushNews): Promise<Pushed> 
     if (news.forced) await markLeftBehind(tx, repositoryId, { branch, head, at });
     const begun = await workBegun(taking, branch, keysNamed([branch]), links);
     const told = [...begun, ...(await followBranch(taking, { branch, head, at }))];
-    return { told, hashes: fresh.map(({ hash }) => hash) };
+    return { told, itemIds: await itemsOfBranch(tx, repositoryId, branch) };
   }
   await linkCode(tx, links);
   const merged = await markOnMain(tx, repositoryId, head, at);
   const { told, takenBack } = await actOnMain(taking, merged);
-  const concerned = [...moved, ...merged.map(({ hash }) => hash), ...takenBack];
-  const presence = await tellPresence(tx, repositoryId, concerned);
-  return { told: [...told, ...presence], hashes: concerned };
+  const hashes = [...fresh, ...merged].map(({ hash }) => hash);
+  const itemIds = await itemsOfCommits(tx, repositoryId, [...hashes, ...moved, ...takenBack]);
+  return { told: [...told, ...(await tellItemsPresence(tx, itemIds))], itemIds };
 }
 
 async function storeCommits(

@@ -4,9 +4,10 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { v7 as newId } from "uuid";
 import type { Column } from "@/core/board/column";
-import { bulkContract } from "@/core/item/bulk/contract";
 import { planContract } from "@/core/plan/contract";
 import { LOOSE_DAYS, type ReleaseItem, type ReleasesView } from "@/core/plan/release-view";
+import type { TimeboxRequest } from "@/core/plan/request";
+import { useBulk } from "@/ui/bulk/use-bulk";
 import { Check } from "@/ui/kit/check";
 import { DateInput } from "@/ui/kit/date-input";
 import { Field, TextInput } from "@/ui/kit/field";
@@ -73,7 +74,9 @@ function ReleaseForm({
   onLeave: () => void;
 }) {
   const router = useRouter();
-  const params = { key: project.key };
+  const bulk = useBulk(project.key);
+  const change = (body: TimeboxRequest) =>
+    ask(planContract.change, { params: { key: project.key }, body });
   const toCome = releases.filter(({ releasedAt }) => releasedAt === null);
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [into, setInto] = useState(NEW);
@@ -91,15 +94,14 @@ function ReleaseForm({
     try {
       const made = into === NEW ? newId() : null;
       const release = { id: made ?? into, name, dueOn: dueOn || null, released: false, why: "" };
-      if (made) await ask(planContract.change, { params, body: { kind: "release", release } });
-      const job = newId();
-      const act = { kind: "set", changes: { releaseId: release.id } } as const;
-      await ask(bulkContract.change, {
-        params,
-        body: { kind: "start", id: job, items: { ids }, act: { ...act, own: {} } },
-      });
+      if (made) await change({ kind: "release", release });
+      const changes = { releaseId: release.id };
+      const job = await bulk.start({ ids }, { kind: "set", changes, own: {} });
       const called = made ? name : toCome.find(({ id }) => id === into)!.name;
-      tellDone(`${ids.length} on the way into ${called}.`, () => takeOut(project.key, job, made));
+      tellDone(`${ids.length} on the way into ${called}.`, async () => {
+        await bulk.undo(job);
+        if (made) await change({ kind: "remove release", id: made }).catch(tellProblem);
+      });
       router.push(`/p/${project.key}/ship/releases?release=${release.id}`);
     } catch (wrong) {
       setProblem(problemWords(problemOf(wrong)));
@@ -178,16 +180,4 @@ function ReleaseForm({
       />
     </form>
   );
-}
-
-/** Takes them out again, and a release that was made for them. */
-async function takeOut(key: string, of: string, made: string | null): Promise<void> {
-  const params = { key };
-  try {
-    await ask(bulkContract.change, { params, body: { kind: "undo", id: newId(), of } });
-    if (made)
-      await ask(planContract.change, { params, body: { kind: "remove release", id: made } });
-  } catch (error) {
-    tellProblem(error);
-  }
 }

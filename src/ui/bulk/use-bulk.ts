@@ -59,7 +59,12 @@ export function useBulk(projectKey: string) {
   });
   return {
     jobs,
-    start: (items: BulkItems, act: BulkAct) => send({ kind: "start", id: newId(), items, act }),
+    /** @returns the job's id, by which it can be taken back */
+    start: async (items: BulkItems, act: BulkAct): Promise<string> => {
+      const id = newId();
+      await send({ kind: "start", id, items, act });
+      return id;
+    },
     cancel: (id: string) => send({ kind: "cancel", id }).catch(tellProblem),
     undo,
   };

@@ -97,6 +97,17 @@ export class Person {
     await this.page.waitForSelector("html[data-ready]");
   }
 
+  /** May copy to the clipboard, and read what stands there. */
+  async mayUseClipboard(): Promise<void> {
+    await this.page
+      .browserContext()
+      .overridePermissions(this.address, [
+        "clipboard-read",
+        "clipboard-write",
+        "clipboard-sanitized-write",
+      ]);
+  }
+
   async open(path: string): Promise<void> {
     await this.page.goto(this.address + path);
     await this.page.waitForSelector("html[data-ready]");

@@ -133,6 +133,16 @@ export async function readIds(
 export const readRows = (reader: Reader, page: Pick<ListPage, "ids">): Promise<ItemRow[]> =>
   readColumns(reader, page, getTableColumns(item));
 
+/**
+ * The items that a condition holds for, read with it in one step: what somebody moves meanwhile is not among
+ * them in another state.
+ */
+export const readRowsOf = (
+  { reader, where }: Pick<ListOf, "reader" | "where">,
+  limit: number,
+): Promise<ItemRow[]> =>
+  readMany(reader, item, getTableColumns(item), sql`where ${where ?? sql`true`} limit ${limit}`);
+
 /** Some columns of the items of a page, in its order. @param columns the id among them */
 export async function readColumns<C extends Record<string, Column> & { id: typeof item.id }>(
   reader: Reader,

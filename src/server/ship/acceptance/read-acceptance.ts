@@ -16,7 +16,7 @@ import { item, person, showing, shownItem, shownPicture } from "@/db/schema";
 import { seeByKey } from "../../item/by-key";
 import { seenIn } from "../../item/list/enter";
 import { namedItems, type NamedRow } from "../../item/list/named";
-import { readIds, readRows } from "../../item/list/read";
+import { readRowsOf } from "../../item/list/read";
 import { enterProject, type ProjectAccess } from "../../people/access";
 import { roster } from "../../people/roster";
 import type { Viewer } from "../../people/viewer";
@@ -115,11 +115,11 @@ async function waitingIn(
       states.map(({ id }) => id),
     ),
   );
-  const ids = await readIds({ ...of, where }, MOST_WAITING);
-  const [rows, acceptance] = await Promise.all([
-    readRows(reader, { ids }),
-    acceptanceOf(reader, ids),
-  ]);
+  const rows = await readRowsOf({ reader, where }, MOST_WAITING);
+  const acceptance = await acceptanceOf(
+    reader,
+    rows.map(({ id }) => id),
+  );
   return rows
     .map((row): ToBeShown & { since: number } => ({
       ...{ id: row.id, key: `${key}-${row.number}`, title: row.title, typeId: row.typeId },

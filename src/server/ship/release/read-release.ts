@@ -24,7 +24,7 @@ import { readColumns, readIds } from "../../item/list/read";
 import { enterProject, seesAnywhere } from "../../people/access";
 import { roster } from "../../people/roster";
 import type { Viewer } from "../../people/viewer";
-import { readReleaseCourse, readReleases } from "../../plan/releases";
+import { readReleaseCourse, readReleaseLines } from "../../plan/releases";
 import { loadProjectWorkflows } from "../../workflow/load";
 import { environmentsOf } from "../environments";
 import { ofRepositories, readPresence } from "../presence";
@@ -54,7 +54,7 @@ export async function readReleasePage(
   const where = { key: projectKey };
   const access = await enterProject({ reader, viewer, where, action: "read project" });
   const { id: projectId, key, name, zone } = access.project;
-  const { releases } = await readReleases(viewer, projectKey, now);
+  const releases = await readReleaseLines(reader, projectId);
   const toCome = releases.filter(({ releasedAt }) => releasedAt === null);
   const out = releases.filter(({ releasedAt }) => releasedAt !== null);
   const line = releases.find(({ id }) => id === wanted) ?? toCome[0] ?? out[0] ?? null;
@@ -102,7 +102,7 @@ export async function readReleasePage(
     loadProjectWorkflows(reader, projectId),
   ]);
   const items: InsideRow[] = await readColumns(reader, { ids }, INSIDE);
-  const { rows, notes, tests, untested } = await readinessOf(reader, {
+  const { rows, ...ready } = await readinessOf(reader, {
     ...{ projectId, key, zone, releaseId: line.id, items, workflows, now },
   });
   return {
@@ -112,14 +112,14 @@ export async function readReleasePage(
     rows: rows
       .filter(({ against }) => against.some(({ kind }) => kind !== "no words"))
       .toSorted((a, b) => byGravity(a.against, b.against)),
-    ...{ tests, untested, notes },
+    ...ready,
     unseen: all.reduce((sum, { n }) => sum + n, 0) - ids.length,
     ...{ outNotes: stored.outNotes, reporters, ...tags },
     withdrawn:
       stored.withdrawnAt === null
         ? null
         : { at: stored.withdrawnAt, why: stored.withdrawnWhy ?? "" },
-    finished: line.releasedAt === null ? [] : finishedOf(workflows, notes, items),
+    finished: line.releasedAt === null ? [] : finishedOf(workflows, ready.notes, items),
   };
 }
 
@@ -213,7 +213,7 @@ const firstOf = <T>(all: readonly T[], key: (one: T) => string | null): Map<stri
 async function readinessOf(
   reader: Reader,
   { projectId, key, zone, releaseId, items, workflows, now }: Reading,
-): Promise<Pick<ReleasePage, "tests" | "untested" | "notes"> & { rows: ReadinessRow[] }> {
+): Promise<Pick<ReleasePage, "rows" | "notes" | "tests" | "untested">> {
   const ids = items.map(({ id }) => id);
   const [{ people }, tested, presence, environments, blocks, written, runs, shown] =
     await Promise.all([

@@ -10,7 +10,7 @@ import { stateOf, transitionsFrom, type Workflow } from "@/core/workflow/workflo
 import { database } from "@/db/connection";
 import { item, testRun, testSuite } from "@/db/schema";
 import { seenIn } from "../../item/list/enter";
-import { readIds, readRows } from "../../item/list/read";
+import { readRowsOf } from "../../item/list/read";
 import { enterProject } from "../../people/access";
 import { dutyBound } from "../../people/duties";
 import { roster } from "../../people/roster";
@@ -52,12 +52,12 @@ export async function readTestQueue(
     .map(({ state, workflow }) => ({ ...state, takesTo: leadsIntoTest(workflow, state) }));
   const stateIds = states.map(({ id }) => id);
   const seen = seenIn(reader, viewer, [projectId]);
-  const ids =
+  const items =
     stateIds.length === 0
       ? []
-      : await readIds({ ...seen, where: and(seen.where, inArray(item.stateId, stateIds)) }, MOST);
-  const [items, tested, presence, runs, builds, others] = await Promise.all([
-    readRows(reader, { ids }),
+      : await readRowsOf({ reader, where: and(seen.where, inArray(item.stateId, stateIds)) }, MOST);
+  const ids = items.map(({ id }) => id);
+  const [tested, presence, runs, builds, others] = await Promise.all([
     testedItems(reader, ids),
     readPresence(reader, ids),
     runsOfItems(reader, ids),
@@ -67,9 +67,7 @@ export async function readTestQueue(
     ),
     runsOfNothing(viewer, projectId),
   ]);
-  // What moved on while it was read waits for no test any more.
-  const waiting = items.filter(({ stateId }) => stateIds.includes(stateId));
-  const rows = waiting.map((row): QueueRow => {
+  const rows = items.map((row): QueueRow => {
     const state = states.find(({ id }) => id === row.stateId)!;
     const there = whereToTest(row.id, presence, environments);
     const own = runs.filter(({ run }) => run.itemId === row.id);

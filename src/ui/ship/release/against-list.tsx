@@ -3,8 +3,8 @@ import { useState } from "react";
 import { AGAINST, type AgainstKind } from "@/core/ship/release/readiness";
 import type { ReadinessRow } from "@/core/ship/release/release-page";
 import { Button, TextButton } from "@/ui/kit/button";
-import { usePanel } from "@/ui/kit/panel-context";
-import { TypeGlyph } from "@/ui/kit/type-glyph";
+import { ItemOfRelease } from "./item-of-release";
+import { KindFigures } from "./kind-figures";
 import type { ReleasePageHandle } from "./use-release-page";
 
 /** So many stand there before the others are asked for. */
@@ -32,18 +32,7 @@ export function AgainstList({ handle }: { handle: ReleasePageHandle }) {
           What stands against it{" "}
           <span className="font-display text-alarm tabular-nums">{view.rows.length}</span>
         </h2>
-        <p className="flex flex-wrap gap-x-3 text-[12.5px]">
-          {kinds.map(({ kind, n }) => (
-            <TextButton
-              key={kind}
-              aria-pressed={only === kind}
-              className={only === kind ? "font-semibold" : ""}
-              onClick={() => setOnly(only === kind ? null : kind)}
-            >
-              {n} {KIND_WORDS[kind]}
-            </TextButton>
-          ))}
-        </p>
+        <KindFigures figures={kinds} words={KIND_WORDS} only={only} onOnly={setOnly} />
       </div>
       {view.rows.length === 0 ? (
         <p className="text-ink-soft">Nothing: {view.ready} can go out as they are.</p>
@@ -86,17 +75,12 @@ const KIND_WORDS: Record<AgainstKind, string> = {
 };
 
 function AgainstRow({ row, handle }: { row: ReadinessRow; handle: ReleasePageHandle }) {
-  const { openItem } = usePanel();
   const { next, rights, release } = handle.view;
   const said = row.against.filter(({ kind }) => kind !== "no words");
   const mayMove = rights.plan && next !== null && release!.releasedAt === null;
   return (
     <li data-key={row.key}>
-      <button type="button" className="against-item" onClick={() => openItem(row.key)}>
-        <TypeGlyph typeId={row.typeId} />
-        <span className="key shrink-0">{row.key}</span>
-        <span className="truncate font-semibold">{row.title}</span>
-      </button>
+      <ItemOfRelease row={row} />
       <span className="min-w-0 text-[12.5px]">
         <b className="text-alarm">{said[0]?.words}</b>
         {said.length > 1 && (

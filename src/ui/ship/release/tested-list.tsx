@@ -5,8 +5,9 @@ import type { ReleasePage, TestedRow } from "@/core/ship/release/release-page";
 import { TESTED, type Tested } from "@/core/ship/testing/case-standing";
 import { TextButton } from "@/ui/kit/button";
 import { usePanel } from "@/ui/kit/panel-context";
-import { TypeGlyph } from "@/ui/kit/type-glyph";
 import { CaseCame } from "../testing/case-came";
+import { ItemOfRelease } from "./item-of-release";
+import { KindFigures } from "./kind-figures";
 
 /** So many stand there before the others are asked for. */
 const SHOWN = 8;
@@ -30,17 +31,7 @@ export function TestedList({ view }: { view: ReleasePage }) {
         <h2 className="text-[15px]">
           What is tested <span className="font-display tabular-nums">{tests.length}</span>
         </h2>
-        <p className="flex flex-wrap gap-x-3 text-[12.5px]">
-          {counted.map(({ kind, n }) => (
-            <TextButton
-              key={kind}
-              aria-pressed={only === kind}
-              className={only === kind ? "font-semibold" : ""}
-              onClick={() => setOnly(only === kind ? null : kind)}
-            >
-              {n} {WORDS[kind]}
-            </TextButton>
-          ))}
+        <KindFigures figures={counted} words={WORDS} only={only} onOnly={setOnly}>
           {untested.length > 0 && (
             <TextButton
               onClick={() => openBehind({ title: "Without a test", ids: [...untested], unseen: 0 })}
@@ -48,7 +39,7 @@ export function TestedList({ view }: { view: ReleasePage }) {
               {untested.length} {WORDS["no case"]}
             </TextButton>
           )}
-        </p>
+        </KindFigures>
       </div>
       {tests.length === 0 && (
         <p className="text-ink-soft">No case says how anything in it is tested.</p>
@@ -76,25 +67,12 @@ const WORDS: Record<Tested, string> = {
   passed: "passed",
 };
 
-function TestedLine({
-  row: { key, title, typeId, cases },
-  projectKey,
-  now,
-}: {
-  row: TestedRow;
-  projectKey: string;
-  now: number;
-}) {
-  const { openItem } = usePanel();
+function TestedLine({ row, projectKey, now }: { row: TestedRow; projectKey: string; now: number }) {
   return (
-    <li data-key={key}>
-      <button type="button" className="against-item" onClick={() => openItem(key)}>
-        <TypeGlyph typeId={typeId} />
-        <span className="key shrink-0">{key}</span>
-        <span className="truncate font-semibold">{title}</span>
-      </button>
+    <li data-key={row.key}>
+      <ItemOfRelease row={row} />
       <ul className="min-w-0 text-[12.5px]">
-        {cases.map((one) => (
+        {row.cases.map((one) => (
           <li key={one.id} className="flex gap-1.5 py-0.5">
             <Link
               className="key link shrink-0"
