@@ -221,7 +221,7 @@ test("it is mended by another change, tested again, and passes on", async () => 
   await lukas.keys("e");
   await lukas.reads(/Run \d+ has ended: .* has moved\./);
   await noor.reads("Ready to deploy");
-  await noor.reads("tested", TESTS);
+  await noor.reads(/passed .* by Lukas Pell, build/, TESTS);
 });
 
 test("whoever asked for it sees what was done and how it was tested, and accepts it", async () => {

@@ -29,7 +29,7 @@ export function AlertsBell({ projectKey, initial }: { projectKey: string; initia
         >
           <Bell size={17} aria-hidden="true" />
           {fresh > 0 && (
-            <span className="absolute -right-1 -top-0.5 min-w-4 rounded-[3px] bg-signal px-1 text-center font-display text-[11px] font-bold leading-4 text-ink">
+            <span className="absolute -right-1 -top-0.5 min-w-4 rounded-[3px] bg-signal px-1 text-center font-display text-[11px] font-bold leading-4 text-on-signal">
               {fresh > 99 ? "99+" : fresh}
             </span>
           )}

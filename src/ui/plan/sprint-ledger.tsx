@@ -72,7 +72,7 @@ function Term({
   return (
     <button
       type="button"
-      className="tabular-nums hover:underline"
+      className="min-h-6 min-w-6 tabular-nums hover:underline"
       onClick={() => onOpen({ ids: of.ids, unseen: of.unseen })}
     >
       {change > 0 ? `+${change}` : change === 0 ? "0" : `−${-change}`}

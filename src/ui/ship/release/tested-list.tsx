@@ -73,9 +73,9 @@ function TestedLine({ row, projectKey, now }: { row: TestedRow; projectKey: stri
       <ItemOfRelease row={row} />
       <ul className="min-w-0 text-[12.5px]">
         {row.cases.map((one) => (
-          <li key={one.id} className="flex gap-1.5 py-0.5">
+          <li key={one.id} className="flex items-baseline gap-1.5">
             <Link
-              className="key link shrink-0"
+              className="key link flex min-h-6 shrink-0 items-center"
               href={`/p/${projectKey}/ship/tests/cases?case=${one.number}`}
               title={one.title}
             >

@@ -29,7 +29,7 @@ export function WhatComesOfIt({ of, step, handle, view }: StepOf) {
   const built = item !== null && item.stateKind !== "finished";
   const course = step.course ?? courseAtFirst(of);
   const say = (more: { course?: FailureCourse; givenTo?: string | null }) =>
-    void handle.record({
+    void handle.say({
       ...{ caseId: of.caseId, stepId: step.id, result: "failed", note: step.note },
       ...{ course, givenTo: step.givenTo?.id ?? null, ...more },
     });

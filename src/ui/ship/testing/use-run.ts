@@ -4,10 +4,10 @@ import { v7 as newId } from "uuid";
 import { addressOf } from "@/core/contract/contract";
 import { testingContract } from "@/core/ship/testing/contract";
 import type { EndRunBody, StepResultBody } from "@/core/ship/testing/step-result";
-import type { RunView } from "@/core/ship/testing/testing-view";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { ask, keyOf, problemOf, queryOf, type Problem } from "@/ui/kit/request";
 import { useReadAgain } from "@/ui/kit/use-read-again";
+import { useRecord } from "./use-record";
 
 /** A run that is open, kept in step; what is said of a step stands there at once. */
 export function useRun(projectKey: string, number: number) {
@@ -16,17 +16,15 @@ export function useRun(projectKey: string, number: number) {
   const query = queryOf(testingContract.run, { params });
   const { data: view, error } = useQuery(query);
   const readAgain = () => client.invalidateQueries({ queryKey: query.queryKey });
-  useReadAgain(({ kind }) => ["tests", "item", "resync"].includes(kind), readAgain);
-  /** @returns what was wrong; null where it is kept */
-  const record = async (body: StepResultBody): Promise<Problem | null> => {
-    client.setQueryData<RunView>(query.queryKey, (before) => before && saidIn(before, body));
-    try {
-      await ask(testingContract.record, { params, body });
-      return null;
-    } catch (problem) {
-      await readAgain();
-      return problemOf(problem);
-    }
+  const { record, readWhenKept, allKept } = useRecord({
+    ...{ params, readAgain },
+    queryKey: query.queryKey,
+  });
+  useReadAgain(({ kind }) => ["tests", "item", "resync"].includes(kind), readWhenKept);
+  /** Records what needs no form: where it cannot be kept, a notice says so. */
+  const say = async (body: StepResultBody): Promise<void> => {
+    const problem = await record(body);
+    if (problem) tellProblem(problem);
   };
   const addPictures = async (place: { caseId: string; stepId: string }, files: readonly File[]) => {
     for (const file of files) {
@@ -52,6 +50,9 @@ export function useRun(projectKey: string, number: number) {
   const end = async (
     body: Omit<EndRunBody, "commandId"> & { commandId: string },
   ): Promise<Problem | null> => {
+    // What is on its way counts: an end that overtook it would end without it.
+    const wrong = await allKept();
+    if (wrong) return wrong;
     try {
       const { made, moved } = await ask(testingContract.end, { params, body });
       await client.invalidateQueries({ queryKey: keyOf(testingContract.queue, { params }) });
@@ -78,26 +79,7 @@ export function useRun(projectKey: string, number: number) {
       tellProblem(problem);
     }
   };
-  return { view, error, record, addPictures, removePicture, end, giveUp };
-}
-
-/** The run with what was just said in it. */
-function saidIn(view: RunView, said: StepResultBody): RunView {
-  const { caseId, stepId, result, note, course, givenTo } = said;
-  const person = view.people.find(({ id }) => id === givenTo) ?? null;
-  return {
-    ...view,
-    cases: view.cases.map((one) =>
-      one.caseId !== caseId
-        ? one
-        : {
-            ...one,
-            steps: one.steps.map((step) =>
-              step.id === stepId ? { ...step, result, note, course, givenTo: person } : step,
-            ),
-          },
-    ),
-  };
+  return { view, error, record, say, addPictures, removePicture, end, giveUp };
 }
 
 export type RunHandle = ReturnType<typeof useRun>;
