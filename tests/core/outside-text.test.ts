@@ -1,4 +1,4 @@
-import { expectLinear, stepsOf } from "./setup/steps";
+import { expectAllLinear, expectLinear, stepsOf, toItsEnd } from "./setup/steps";
 import { withoutQuote } from "@/core/formats/mail-quote";
 import { answered, ownWords, plainHeaders, titleOf } from "@/core/formats/mail-text";
 import { htmlText } from "@/core/formats/html-text";
@@ -75,6 +75,18 @@ test("the counter itself tells one pass from two", () => {
   expect(() => expectLinear("quadratic", (n) => "a".repeat(n), quadratic, 300)).toThrow(
     /quadratic/,
   );
+  const makes = [(n: number) => "b".repeat(n), (n: number) => "ab".repeat(n)];
+  const one = (text: string) => (text.startsWith("a") ? quadratic(text) : text.split(""));
+  expect(() =>
+    expectAllLinear(
+      [...makes, ...makes.slice(0, 1), ...makes.slice(0, 1)].map((make) => ({
+        name: "one of four",
+        make,
+      })),
+      one,
+      100,
+    ),
+  ).toThrow(/one of four/);
   expect(stepsOf(() => [..."abcdefgh"].map((c) => c + c))).toBeGreaterThan(7);
 });
 
@@ -129,13 +141,27 @@ const READERS: [string, (text: string) => unknown, number?][] = [
   ],
 ];
 
+/** So few are counted together that one that takes its square would stand out among them. */
+const TOGETHER = 4;
+const GROUPS = Array.from({ length: Math.ceil(PIECES.length / TOGETHER) }, (_, i) => {
+  const pieces = PIECES.slice(i * TOGETHER, (i + 1) * TOGETHER);
+  return { pieces, names: pieces.map((piece) => JSON.stringify(piece)).join(" or ") };
+});
+
 describe.each(READERS)("%s", (name, read, times = 1_500) => {
   beforeAll(() => {
     // The first time, packages and tables are still being set up.
-    for (const piece of PIECES) stepsOf(() => read(piece));
+    for (const piece of PIECES) toItsEnd(() => read(piece));
   });
-  test.each(PIECES)("%j over and over, then something else", (piece) =>
-    expectLinear(name, (n) => `${piece.repeat(n)}x\n>y`, read, times),
+  test.each(GROUPS)("$names over and over, then something else", ({ pieces }) =>
+    expectAllLinear(
+      pieces.map((piece) => ({
+        name: `${name}, ${JSON.stringify(piece)}`,
+        make: (n: number) => `${piece.repeat(n)}x\n>y`,
+      })),
+      read,
+      times,
+    ),
   );
   test("pieces in turn", () =>
     expectLinear(

@@ -21,10 +21,15 @@ function ask<T>(method: string, params: object = {}): T {
   return answer!;
 }
 
-// From now on, for good: only what is compiled afterwards is counted block by block. So this file
-// is imported first.
+// Only what is compiled from now on is counted block by block. So this file is imported first.
 ask("Profiler.enable");
 ask("Profiler.startPreciseCoverage", { callCount: true, detailed: true });
+// What is counted is not optimized: the files that come afterwards in this process would be slow.
+afterAll(() => {
+  ask("Profiler.stopPreciseCoverage");
+  ask("Profiler.disable");
+  session.disconnect();
+});
 
 /**
  * The steps since it was last asked: of each function how often its busiest block ran. Not the sum
@@ -38,6 +43,15 @@ function takeSteps(): number {
   return busiest.reduce((sum, count) => sum + count, 0);
 }
 
+/** Does a work; an error is an end too. */
+export function toItsEnd(work: () => unknown): void {
+  try {
+    work();
+  } catch {
+    // Refusing is an answer.
+  }
+}
+
 /**
  * How many steps each of some works takes, one after the other; an error that one throws counts as
  * its end.
@@ -45,11 +59,7 @@ function takeSteps(): number {
 function stepsOfEach(works: readonly (() => unknown)[]): number[] {
   takeSteps();
   return works.map((work) => {
-    try {
-      work();
-    } catch {
-      // Refusing is an answer too.
-    }
+    toItsEnd(work);
     return takeSteps();
   });
 }
@@ -70,8 +80,23 @@ export function expectLinear(
   read: (text: string) => unknown,
   times = 1_500,
 ): void {
-  const [text, longer] = [make(times), make(times * 2)];
-  const [once, twice] = stepsOfEach([() => read(text), () => read(longer)]);
-  if (twice > once * 2 * SLACK + FIXED)
-    throw new Error(`${name}: ${times} times take ${once} steps, ${times * 2} times ${twice}`);
+  expectAllLinear([{ name, make }], read, times);
+}
+
+/** The same of several inputs, counted together: to count costs more than most of the works. */
+export function expectAllLinear(
+  inputs: readonly { name: string; make: (times: number) => string }[],
+  read: (text: string) => unknown,
+  times = 1_500,
+): void {
+  const readAll = (n: number) => {
+    const texts = inputs.map(({ make }) => make(n));
+    return () => {
+      for (const text of texts) toItsEnd(() => read(text));
+    };
+  };
+  const [once, twice] = stepsOfEach([readAll(times), readAll(times * 2)]);
+  if (twice <= once * 2 * SLACK + FIXED) return;
+  const names = inputs.map(({ name }) => name).join(", ");
+  throw new Error(`${names}: ${times} times take ${once} steps, ${times * 2} times ${twice}`);
 }
