@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { and, eq, inArray, or, sql } from "drizzle-orm";
-import { DEMO_PASSWORD, mailOf, PEOPLE as CREW } from "@demo/people";
+import { PEOPLE as CREW } from "@demo/people";
 import { newAcceptance } from "@/core/intake/acceptance";
 import { closeDatabase, database } from "@/db/connection";
 import {
@@ -55,6 +55,7 @@ import { INES } from "../server/setup/people";
 import { FORM } from "../server/setup/reports";
 import { unfollowed } from "../server/setup/unfollowed";
 import { givenApplication } from "./setup/application";
+import { cookiesOf } from "./setup/session";
 
 /*
  * A restricted item and the reports behind it, looked for by every route, page, stream and command,
@@ -166,18 +167,8 @@ const ask = (kind: Kind | null, where: string, { method = "GET", body, form }: I
 beforeAll(async () => {
   process.env.DATABASE_URL = app.databaseUrl();
   for (const [kind, id] of Object.entries(PEOPLE)) {
-    const answer = await fetch(`${app.address()}/api/auth/sign-in/email`, {
-      method: "POST",
-      headers: { "Content-Type": "application/json", origin: app.address() },
-      body: JSON.stringify({
-        email: mailOf(CREW.find((p) => p.id === id)!),
-        password: DEMO_PASSWORD,
-      }),
-    });
-    cookies[kind as Kind] = answer.headers
-      .getSetCookie()
-      .map((c) => c.split(";")[0])
-      .join("; ");
+    const { name } = CREW.find((p) => p.id === id)!;
+    cookies[kind as Kind] = (await cookiesOf(app.address(), name)).join("; ");
   }
   const make = async (title: string, more: object = {}, parentId: string | null = null) =>
     (

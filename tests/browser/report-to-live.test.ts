@@ -106,7 +106,10 @@ test("an address of no form names those that are open, and one of no report says
 });
 
 test("the triager opens the desk, reads the oldest first, asks; the requester answers; the report returns", async () => {
-  triager = await browser.person(app.address(), "Tomas Kerr");
+  triager = await browser.person(app.address());
+  await triager.open("/sign-in");
+  await triager.click('::-p-xpath(//button[contains(., "Tomas Kerr")])');
+  await triager.page.waitForFunction(() => location.pathname.startsWith("/p/"));
   await triager.open("/p/TIX/intake");
   const ages = await triager.page.$$eval('nav[aria-label="Queue"] ul:first-of-type li', (rows) =>
     rows.map((r) => (r as HTMLElement).innerText),

@@ -1,30 +1,16 @@
 import { randomUUID } from "node:crypto";
 import { Client } from "pg";
-import { DEMO_PASSWORD } from "@demo/people";
 import { givenApplication, startApplication } from "./setup/application";
+import { cookiesOf } from "./setup/session";
 
 jest.setTimeout(150_000);
 const app = givenApplication();
 
-/** A session cookie, got by password as a program would. */
-async function cookieOf(mail: string): Promise<string> {
-  const answer = await fetch(`${app.address()}/api/auth/sign-in/email`, {
-    method: "POST",
-    headers: { "Content-Type": "application/json", origin: app.address() },
-    body: JSON.stringify({ email: mail, password: DEMO_PASSWORD }),
-  });
-  expect(answer.status).toBe(200);
-  return answer.headers
-    .getSetCookie()
-    .map((c) => c.split(";")[0])
-    .join("; ");
-}
-
 let noor: string;
 let arthur: string;
 beforeAll(async () => {
-  noor = await cookieOf("noor.bakri@saltmarsh.example");
-  arthur = await cookieOf("arthur.quill@saltmarsh.example");
+  noor = (await cookiesOf(app.address(), "Noor Bakri")).join("; ");
+  arthur = (await cookiesOf(app.address(), "Arthur Quill")).join("; ");
 });
 
 const ask = (
@@ -366,16 +352,7 @@ test("two application processes on one database: what one stores, the other's st
 
 test("asked to stop, the application finishes what is in hand and ends", async () => {
   const second = await startApplication(app.databaseUrl());
-  const cookie = (
-    await fetch(`${second.address}/api/auth/sign-in/email`, {
-      method: "POST",
-      headers: { "Content-Type": "application/json", origin: second.address },
-      body: JSON.stringify({ email: "noor.bakri@saltmarsh.example", password: DEMO_PASSWORD }),
-    })
-  ).headers
-    .getSetCookie()
-    .map((c) => c.split(";")[0])
-    .join("; ");
+  const cookie = (await cookiesOf(second.address, "Noor Bakri")).join("; ");
   const stream = await fetch(`${second.address}/api/projects/TIX/stream`, { headers: { cookie } });
   const inHand = Array.from({ length: 12 }, () =>
     fetch(`${second.address}/api/items`, {

@@ -4,6 +4,7 @@ import os from "node:os";
 import path from "node:path";
 import { createTestDatabase } from "../server/setup/test-database";
 import { BUILT } from "./setup/application";
+import { cookiesOf } from "./setup/session";
 
 /*
  * What bin/start hands over to when everything is set up: one process that looks after all others.
@@ -148,12 +149,7 @@ test("two at once take ports of their own, each answers as itself; a dead proces
   });
   expect(sent.status).toBe(303);
   // And who looks after the mailbox is told so.
-  const entered = await fetch(`${one.address}/api/auth/sign-in/email`, {
-    method: "POST",
-    headers: { "content-type": "application/json", origin: one.address },
-    body: JSON.stringify({ email: "ines.dahl@saltmarsh.example", password: "tide-goes-out" }),
-  });
-  const cookie = entered.headers.getSetCookie().map((c) => c.split(";")[0]);
+  const cookie = await cookiesOf(one.address, "Ines Dahl");
   const view = await fetch(`${one.address}/api/projects/TIX/mailbox`, {
     headers: { cookie: cookie.join("; ") },
   });

@@ -243,6 +243,7 @@ export const machineResult = pgTable(
   (t) => [
     primaryKey({ columns: [t.testId, t.commit, t.run] }),
     index("machine_result_commit").on(t.commit),
+    index("machine_result_at").on(t.testId, t.at),
     check("machine_result_said", sql`${t.result} in ('passed', 'failed', 'skipped')`),
   ],
 );

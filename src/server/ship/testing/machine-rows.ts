@@ -26,17 +26,19 @@ export interface MachineRow {
 export async function machinesWhere(reader: Reader, which: SQL | undefined): Promise<MachineRow[]> {
   const tests = await reader.select().from(machineTest).where(which).orderBy(machineTest.name);
   if (tests.length === 0) return [];
-  const ids = sql.param(tests.map(({ id }) => id));
-  const results = await reader
+  const lately = reader
     .select()
     .from(machineResult)
-    .where(
-      sql`${machineResult.testId} = any(${ids}::uuid[]) and ${machineResult.at} >= (
-        select coalesce(min(at), now()) from (
-          select r.at from ${machineResult} r where r.test_id = ${machineResult.testId}
-          order by r.at desc limit ${LOOKED_BACK}) lately)`,
-    )
-    .orderBy(desc(machineResult.at));
+    .where(eq(machineResult.testId, machineTest.id))
+    .orderBy(desc(machineResult.at))
+    .limit(LOOKED_BACK)
+    .as("lately");
+  const results = await reader
+    .select(lately._.selectedFields)
+    .from(machineTest)
+    .innerJoinLateral(lately, sql`true`)
+    .where(which)
+    .orderBy(desc(lately.at));
   const ofTest = grouped(results, ({ testId }) => testId);
   return tests.map(({ id, repositoryId, caseId, suite, name }) => ({
     ...{ id, repositoryId, caseId, suite, name, results: ofTest.get(id) ?? [] },

@@ -1,0 +1,1 @@
+CREATE INDEX "machine_result_at" ON "machine_result" USING btree ("test_id","at");
