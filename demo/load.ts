@@ -492,6 +492,17 @@ export async function loadItems(tx: Transaction, items: readonly DemoItem[]): Pr
 
 type ReportRow = typeof table.report.$inferInsert;
 
+/** An hour after it came in it was read, and which parts of the product it is about was said. */
+const partsSaid = ({ id, parts, receivedAt }: ReportRow): ReportEvent[] =>
+  parts
+    ? [
+        {
+          ...{ kind: "parts said", old: null, new: parts },
+          ...{ reportId: id, seq: 2, at: receivedAt + HOUR, actorId: "tomas" },
+        },
+      ]
+    : [];
+
 /** What happened to each report: it came in, and most were judged. */
 const reportHistories = (
   rows: readonly ReportRow[],
@@ -501,7 +512,7 @@ const reportHistories = (
     const { id, way = "form", receivedAt } = row;
     const received = receipt({ id, way, receivedAt, ...UNJUDGED });
     const given = verdicts.find((v) => v.reportId === id);
-    if (!given) return [received];
+    if (!given) return [received, ...partsSaid(row)];
     const { id: verdictId, verdict, before, after, at, byId = null } = given;
     const judged = { kind: "judged" as const, verdictId, verdict: verdict.kind };
     const [old, now] = [standingOf(before), standingOf(after)];
@@ -527,7 +538,7 @@ async function loadReports(
   const known = demoKnown(project, items, now);
   if (known.length > 0) await tx.insert(table.knownProblem).values(known);
   const base = (
-    r: Pick<DemoReport, "title" | "happened" | "reproduce" | "place" | "from">,
+    r: Pick<DemoReport, "title" | "happened" | "reproduce" | "place" | "from" | "parts">,
     receivedAt: Instant,
   ): ReportRow => ({
     id: newId(),
@@ -547,7 +558,7 @@ async function loadReports(
     receivedAt,
     returnedAt: null,
     version: 1,
-    seq: 1,
+    ...(r.parts ? { parts: r.parts, seq: 2 } : { seq: 1 }),
   });
   const judged = (row: ReportRow, verdict: Verdict, after: ReportStanding, at: Instant) => {
     Object.assign(row, after, { version: 2, seq: 2 });

@@ -7,6 +7,8 @@ export interface DemoReport {
   reproduce: string;
   place: string;
   from: string;
+  /** Parts of the product that Tomas said it is about, when he read it. */
+  parts?: string[];
   /** Hours before the demo was loaded. */
   hoursAgo: number;
 }
@@ -26,6 +28,7 @@ export const UNJUDGED_REPORTS: DemoReport[] = [
   {
     project: "TIX",
     hoursAgo: 119,
+    parts: ["The ticket itself"],
     from: "per.aske",
     place: "Gannet quay",
     title: "Scanner at Gannet refuses tickets bought without a network",
@@ -37,6 +40,7 @@ export const UNJUDGED_REPORTS: DemoReport[] = [
   {
     project: "TIX",
     hoursAgo: 101,
+    parts: ["Payments and refunds"],
     from: "elin.brandt",
     place: "in the app, at home",
     title: "I was charged twice for one season ticket",
@@ -47,6 +51,7 @@ export const UNJUDGED_REPORTS: DemoReport[] = [
   {
     project: "TIX",
     hoursAgo: 96,
+    parts: ["The ticket itself"],
     from: "jakob.moen",
     place: "Heron island",
     title: "Dark mode makes the code unreadable for the gate",

@@ -46,6 +46,27 @@ test("a table is looked at, imported row by row, and taken back", async () => {
   );
 });
 
+test("what a report is about is said at the desk, narrows it, and goes with it to its item", async () => {
+  await tomas.open("/p/TIX/intake");
+  const parts = '[role=group][aria-label="parts of the product"]';
+  const queue = "nav[aria-label='Queue']";
+  await tomas.click(`::-p-xpath(//nav[@aria-label="Queue"]//button[contains(., "charged twice")])`);
+  await tomas.reads("Payments and refunds", `article ${parts}`);
+  await tomas.click(`article ${parts} button[aria-label="Take off Payments and refunds"]`);
+  await tomas.reads(/is about no part of the product\./);
+  await tomas.press("Undo");
+  await tomas.reads("Payments and refunds", `article ${parts}`);
+  await tomas.choose("Part of the product", "Payments and refunds (1)");
+  await tomas.page.waitForFunction(
+    (list) => document.querySelectorAll(`${list} li`).length === 1,
+    {},
+    queue,
+  );
+  await tomas.press("Accept");
+  await tomas.reads("Payments and refunds", `form[aria-label=Accept] ${parts}`);
+  await tomas.keys("Escape");
+});
+
 test("one key reports something from the board, with the item in view", async () => {
   await ines.open("/p/TIX/flow?item=TIX-100");
   await ines.page.waitForSelector('aside[aria-label^="Item"] figure');

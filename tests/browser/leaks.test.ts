@@ -1312,6 +1312,11 @@ const TRIES: [
     ],
   ],
   [
+    "say what its report is about",
+    "/api/reports/[id]/parts",
+    (of) => [`/api/reports/${of.accepted}/parts`, { method: "POST", body: { parts: [] } }],
+  ],
+  [
     "take its report apart",
     "/api/reports/[id]/apart",
     (of) => [`/api/reports/${of.merged}/apart`, { method: "POST", body: {} }],

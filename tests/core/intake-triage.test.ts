@@ -1,6 +1,6 @@
 import { DAY, HOUR } from "@/core/calendar/instant";
 import { readReportEvent, REPORT_EVENT } from "@/core/formats/report-event";
-import { deskGroups, WHOLE_DESK, type DeskFilter } from "@/core/intake/desk-filter";
+import { deskGroups, partsOnDesk, WHOLE_DESK, type DeskFilter } from "@/core/intake/desk-filter";
 import { undoneWords } from "@/core/intake/found-report";
 import type { ReportStatus } from "@/core/intake/report";
 import type { QueueRow } from "@/core/intake/desk-view";
@@ -174,6 +174,7 @@ const row = (id: string, change: Partial<QueueRow> = {}): QueueRow => ({
   parkedFor: null,
   way: "form",
   teamId: null,
+  parts: [],
   version: 1,
   promise: null,
   readers: [],
@@ -195,13 +196,13 @@ describe("the desk's list", () => {
   const desk = {
     queue: [
       row("old", { promise: promised("on time", 90, 2, true) }),
-      row("mail", { way: "mail", teamId: "quay" }),
+      row("mail", { way: "mail", teamId: "quay", parts: ["Gates", "Lamps"] }),
       row("late", { promise: promised("missed", -2) }),
       row("soon", { promise: promised("at risk", 1), returnedAt: 5 }),
       row("later", { promise: promised("on time", 3) }),
     ],
     aside: [
-      row("asked", { status: "asked", way: "mail" }),
+      row("asked", { status: "asked", way: "mail", parts: ["Lamps"] }),
       row("parked", { status: "parked", parkedUntil: "2026-01-01" }),
     ],
   };
@@ -223,6 +224,15 @@ describe("the desk's list", () => {
       ],
     ],
     [{ teamId: "quay" }, [[null, ["mail"]]]],
+    [{ part: "Gates" }, [[null, ["mail"]]]],
+    [
+      { part: "Lamps" },
+      [
+        [null, ["mail"]],
+        ["Put aside: asked or parked", ["asked"]],
+      ],
+    ],
+    [{ part: "Lamps", teamId: "pier" }, []],
     [{ show: "waiting for an answer" }, [[null, ["asked"]]]],
     [{ show: "parked", way: "mail" }, []],
     [{ show: "came back" }, [[null, ["soon"]]]],
@@ -245,6 +255,12 @@ describe("the desk's list", () => {
       ],
     ],
   ])("%j", (filter, groups) => expect(shown(filter)).toEqual(groups));
+
+  test("is narrowed by the parts that come up on it, the most frequent first", () =>
+    expect(partsOnDesk(desk)).toEqual([
+      ["Lamps", 2],
+      ["Gates", 1],
+    ]));
 });
 
 describe("a report as an event of another program", () => {

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import type { Condition } from "@/core/condition/condition";
 import { holds, type Asker } from "@/core/condition/evaluate";
 import { NOTHING_AROUND, type AskedItem } from "@/core/condition/facts";
-import { partsSuggested } from "@/core/intake/part-suggestion";
+import { partsSuggested, partsTaken } from "@/core/intake/part-suggestion";
 import type { ItemEvent } from "@/core/item/event";
 import { replay } from "@/core/item/snapshot";
 import { historyAsCalledNow, termMeant, termsMeant } from "@/core/item/terms/current-name";
@@ -228,6 +228,15 @@ describe("the parts that a report seems to be about", () => {
       expect.objectContaining({ name: "Scanners", sure: false }),
     ]);
     expect(about("The glass is wet")).toEqual([]);
+  });
+
+  test("are taken for it by its place, until somebody says which they are, be it none", () => {
+    const taken = (said: string[] | null, place: string) =>
+      partsTaken({ parts: said, place }, parts);
+    expect(taken(null, "Gannet Quay ")).toEqual(["Scanners"]);
+    expect(taken(null, "Heron island")).toEqual([]);
+    expect(taken(["Refunds"], "Gannet quay")).toEqual(["Refunds"]);
+    expect(taken([], "Gannet quay")).toEqual([]);
   });
 
   test("come with the surest first", () =>

@@ -22,6 +22,7 @@ import { knownProblemsLike, publishKnown } from "@/server/intake/known";
 import { openOnDesk } from "@/server/intake/presence";
 import { followReport, privateFile, readPrivatePage } from "@/server/intake/private-page";
 import { recordReproduction } from "@/server/intake/reproductions";
+import { sayParts } from "@/server/intake/say-parts";
 import { editRules, loadRules } from "@/server/intake/rules";
 import { readWorth } from "@/server/intake/worth";
 import { findItems } from "@/server/find/items";
@@ -328,6 +329,7 @@ describe("who only reads", () => {
           verdict: { kind: "decline", reason: "x" },
         }),
     ],
+    ["says nothing of parts", (id) => sayParts(ARTHUR, id, { parts: [] })],
     ["takes nothing apart", (id) => takeApart(ARTHUR, id)],
     [
       "tries nothing",

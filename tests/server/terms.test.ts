@@ -13,6 +13,7 @@ import {
   item,
   itemEvent,
   namedCondition,
+  reportEvent,
   view,
   workflowDraft,
   workflowVersion,
@@ -21,6 +22,10 @@ import { saveOwnRule } from "@/server/alerts/own-rules";
 import { setFollow } from "@/server/alerts/follow";
 import { checkItems } from "@/server/item/check";
 import { copyItem } from "@/server/item/copy";
+import { checkReports } from "@/server/intake/check";
+import { readDesk } from "@/server/intake/desk";
+import { readReport } from "@/server/intake/read-report";
+import { sayParts } from "@/server/intake/say-parts";
 import { editTerms } from "@/server/item/terms/edit";
 import { enterList, narrowed } from "@/server/item/list/enter";
 import { readIds } from "@/server/item/list/read";
@@ -34,6 +39,7 @@ import { itemIn, refusalOf, send } from "./setup/board";
 import { publishChange, runningWorkflow, storeDraft } from "./setup/process";
 import { settle } from "./setup/events";
 import { ARTHUR, INES, IVO, NOOR, OSKAR, TOMAS } from "./setup/people";
+import { accepting, sent, verdictOn } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
 import { toldTo } from "./setup/told";
 
@@ -329,4 +335,70 @@ test("a part of the product shows what is open, new and finished about it, and r
       change({ kind: "describe", of: "part", name: "Life rafts", ownerId: "nobody" }),
     ),
   ).toBe("invalid");
+});
+
+describe("the parts of a report", () => {
+  const PARTS = { kind: "describe", of: "part" } as const;
+  const title = ["Rope ladder is short"];
+  const partsOf = async (id: string) => {
+    const { saidParts, parts } = await readReport(TOMAS, id);
+    return { saidParts, parts };
+  };
+  const onPage = async (name: string) =>
+    (await readPart(INES, "TIX", name)).reports.map(({ reference }) => reference);
+  beforeAll(async () => {
+    await change({ ...PARTS, name: "Rope ladders", places: ["Heron island"] });
+    await change({ ...PARTS, name: "Handrails" });
+  });
+
+  test("are those of its place until they are said, and go with it to its item", async () => {
+    const row = await sent({ title });
+    expect(await partsOf(row.id)).toEqual({ saidParts: null, parts: ["Rope ladders"] });
+    expect(await onPage("Rope ladders")).toContain(row.reference);
+    await sayParts(TOMAS, row.id, { parts: ["handrails"] });
+    expect(await partsOf(row.id)).toEqual({ saidParts: ["Handrails"], parts: ["Handrails"] });
+    expect(await onPage("Rope ladders")).not.toContain(row.reference);
+    expect(await onPage("Handrails")).toContain(row.reference);
+    const onDesk = (await readDesk(TOMAS, "TIX")).queue.find(({ id }) => id === row.id);
+    expect(onDesk!.parts).toEqual(["Handrails"]);
+    const { itemId } = await verdictOn(row.id, accepting());
+    expect((await rowOf(itemId!)).parts).toEqual(["Handrails"]);
+  });
+
+  test("are said by whoever accepts it instead, also as none", async () => {
+    const row = await sent({ title });
+    const { itemId } = await verdictOn(row.id, accepting({ parts: [] }));
+    expect((await rowOf(itemId!)).parts).toEqual([]);
+    const { itemId: another } = await verdictOn((await sent({ title })).id, accepting());
+    expect((await rowOf(another!)).parts).toEqual(["Rope ladders"]);
+  });
+
+  test("are taken back, and said twice are one line of its history, which goes on to be true", async () => {
+    const row = await sent({ title });
+    await sayParts(TOMAS, row.id, { parts: [] });
+    await sayParts(TOMAS, row.id, { parts: [] });
+    expect(await partsOf(row.id)).toEqual({ saidParts: [], parts: [] });
+    await sayParts(TOMAS, row.id, { parts: null });
+    expect((await partsOf(row.id)).parts).toEqual(["Rope ladders"]);
+    const history = await db().select().from(reportEvent).where(eq(reportEvent.reportId, row.id));
+    expect(history.filter(({ kind }) => kind === "parts said").map(({ data }) => data)).toEqual([
+      { old: null, new: [] },
+      { old: [], new: null },
+    ]);
+    expect((await checkReports()).findings).toEqual([]);
+  });
+
+  test("are called as the part is called later; one that is retired is said of nothing anew", async () => {
+    const row = await sent({ title });
+    await sayParts(TOMAS, row.id, { parts: ["Handrails", "Rope ladders"] });
+    await rename("Handrails", "Guard rails", "part");
+    expect((await partsOf(row.id)).saidParts).toEqual(["Guard rails", "Rope ladders"]);
+    await change({ kind: "end", of: "part", name: "Guard rails" });
+    const other = await sent({ title });
+    expect(await refusalOf(sayParts(TOMAS, other.id, { parts: ["Guard rails"] }))).toBe("invalid");
+    // What it says already it may go on saying.
+    await sayParts(TOMAS, row.id, { parts: ["Guard rails"] });
+    expect((await partsOf(row.id)).saidParts).toEqual(["Guard rails"]);
+    expect(await refusalOf(sayParts(ARTHUR, row.id, { parts: [] }))).toBe("not allowed");
+  });
 });

@@ -36,8 +36,8 @@ export interface Acceptance {
   area: string | null;
   /** ISO 8601 calendar date */
   dueOn: string | null;
-  /** Parts of the product that it is about. */
-  parts: string[];
+  /** Parts of the product that it is about; null for those that its report is taken to be about. */
+  parts: string[] | null;
   labels: string[];
   sprintId: string | null;
   releaseId: string | null;
@@ -64,7 +64,7 @@ export function newAcceptance(title: string, typeId: string): Acceptance {
     onBoard: false,
     area: null,
     dueOn: null,
-    parts: [],
+    parts: null,
     labels: [],
     sprintId: null,
     releaseId: null,

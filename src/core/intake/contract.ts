@@ -12,6 +12,7 @@ import {
   formBody,
   importBody,
   knownBody,
+  partsBody,
   reproductionBody,
   rulesBody,
   undoVerdictBody,
@@ -147,6 +148,12 @@ export const reportContract = {
     answer: answered<VerdictResult>(),
   }),
   /** Takes a report off the item that it was merged into. */
+  sayParts: contract({
+    method: "POST",
+    path: "/api/reports/:id/parts",
+    body: partsBody,
+    answer: DONE,
+  }),
   takeApart: contract({ method: "POST", path: "/api/reports/:id/apart", answer: DONE }),
   /** Says that this person has the report open. */
   open: contract({ method: "POST", path: "/api/reports/:id/presence", answer: DONE }),

@@ -38,7 +38,8 @@ export type ReportCommand =
   | { kind: "remind" }
   | { kind: "follow"; followerId: string }
   | { kind: "try"; tryId: string }
-  | { kind: "take back try"; tryId: string };
+  | { kind: "take back try"; tryId: string }
+  | { kind: "say parts"; before: string[] | null; parts: string[] | null };
 
 /** Who decides, and when. */
 export interface ReportContext {
@@ -130,5 +131,12 @@ function changesFor(
       return [{ kind: "tried", tryId: command.tryId }];
     case "take back try":
       return [{ kind: "try taken back", tryId: command.tryId }];
+    case "say parts": {
+      const { before: old, parts } = command;
+      return isSame(old, parts) ? [] : [{ kind: "parts said", old, new: parts }];
+    }
   }
 }
+
+const isSame = (one: readonly string[] | null, other: readonly string[] | null): boolean =>
+  JSON.stringify(one) === JSON.stringify(other);

@@ -19,6 +19,8 @@ export type DeskOrder = (typeof DESK_ORDERS)[number];
 export interface DeskFilter {
   way: ReportWay | "";
   teamId: string;
+  /** The name of a part of the product; empty for all. */
+  part: string;
   show: DeskShow;
   order: DeskOrder;
   /** Of those that are looked for: which verdict stands on them; empty for all. */
@@ -28,6 +30,7 @@ export interface DeskFilter {
 export const WHOLE_DESK: DeskFilter = {
   way: "",
   teamId: "",
+  part: "",
   show: "everything",
   order: "oldest first",
   verdict: "",
@@ -56,10 +59,12 @@ const isNear = (row: QueueRow) =>
  */
 export function deskGroups(
   { queue, aside }: Pick<DeskView, "queue" | "aside">,
-  { way, teamId, show, order }: DeskFilter,
+  { way, teamId, part, show, order }: DeskFilter,
 ): DeskGroup[] {
   const fits = (row: QueueRow) =>
-    (way === "" || row.way === way) && (teamId === "" || row.teamId === teamId);
+    (way === "" || row.way === way) &&
+    (teamId === "" || row.teamId === teamId) &&
+    (part === "" || row.parts.includes(part));
   const waiting = queue.filter(fits);
   const put = aside.filter(fits);
   const groups: DeskGroup[] =
@@ -94,4 +99,15 @@ function byOrder(rows: QueueRow[], order: DeskOrder): DeskGroup[] {
     })),
     { heading: "No promise", rows: nearest.filter((r) => r.promise === null) },
   ];
+}
+
+/** The parts of the product that reports on the desk are about, with how many are about each. */
+export function partsOnDesk({
+  queue,
+  aside,
+}: Pick<DeskView, "queue" | "aside">): [string, number][] {
+  const counts = new Map<string, number>();
+  for (const name of [...queue, ...aside].flatMap(({ parts }) => parts))
+    counts.set(name, (counts.get(name) ?? 0) + 1);
+  return [...counts].toSorted(([a, n], [b, m]) => m - n || (a < b ? -1 : 1));
 }

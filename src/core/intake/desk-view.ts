@@ -30,6 +30,8 @@ export interface QueueRow {
   parkedFor: string | null;
   way: ReportWay;
   teamId: string | null;
+  /** Parts of the product that it is taken to be about. */
+  parts: string[];
   version: number;
   /** What was promised next about it: a first answer or, once that was given, that it is done. */
   promise: { target: string; what: "answer" | "done"; state: TargetState } | null;
@@ -108,8 +110,12 @@ export interface ReportView {
     version: number;
     answers: FormAnswer[];
   };
-  /** Parts of the product that it seems to be about. */
-  parts: PartSuggestion[];
+  /** Parts of the product that somebody said it is about; null where nobody has. */
+  saidParts: string[] | null;
+  /** Parts that it is taken to be about. */
+  parts: string[];
+  /** Parts that it seems to be about. */
+  suggested: PartSuggestion[];
   /** The type that its form says. */
   typeId: string | null;
   files: { id: string; name: string; picture: boolean; size: number }[];

@@ -30,8 +30,8 @@ export function partsSuggested(
   const stems = new Set(said.map(({ stem }) => stem));
   const spelling = new Map(said.map(({ stem, word }) => [stem, word]));
   const found = terms.flatMap((part): (PartSuggestion & { weight: number })[] => {
-    if (part.kind !== "part" || part.endedAt !== null) return [];
-    const place = part.places.find((one) => isSameTerm(one, report.place.trim()));
+    if (!isOffered(part)) return [];
+    const place = placeMeant(part, report.place);
     if (place !== undefined)
       return [{ name: part.name, why: `the place is ${place}`, sure: true, weight: Infinity }];
     const named = [part.name, ...part.earlier].find((name) => {
@@ -55,3 +55,24 @@ export function partsSuggested(
     .slice(0, MOST_SUGGESTED)
     .map(({ weight: _, ...suggestion }) => suggestion);
 }
+
+const isOffered = ({ kind, endedAt }: Term): boolean => kind === "part" && endedAt === null;
+
+/** The place that is meant, where a lead has said that what happens there belongs to a part. */
+const placeMeant = ({ places }: Term, place: string): string | undefined =>
+  places.find((one) => isSameTerm(one, place.trim()));
+
+/**
+ * The parts that a report is taken to be about: those that somebody said, none of them included; before
+ * that those to which its place belongs.
+ * @param report the parts that were said, null where nobody has said anything; and where it happened
+ */
+export const partsTaken = (
+  { parts, place }: { parts: readonly string[] | null; place: string },
+  terms: readonly Term[],
+): string[] => [
+  ...(parts ??
+    terms
+      .filter((part) => isOffered(part) && placeMeant(part, place) !== undefined)
+      .map(({ name }) => name)),
+];

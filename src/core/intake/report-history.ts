@@ -49,7 +49,9 @@ export type ReportChange =
   | { kind: "reminded" }
   | { kind: "followed"; followerId: string }
   | { kind: "tried"; tryId: string }
-  | { kind: "try taken back"; tryId: string };
+  | { kind: "try taken back"; tryId: string }
+  /** Somebody said which parts of the product it is about; null where nobody had, or that is taken back. */
+  | { kind: "parts said"; old: string[] | null; new: string[] | null };
 
 export type ReportEventKind = ReportChange["kind"];
 
@@ -111,6 +113,7 @@ function standingAfter(event: ReportEvent): Standing | null {
     case "followed":
     case "tried":
     case "try taken back":
+    case "parts said":
       return null;
   }
 }

@@ -31,7 +31,7 @@ export const verdictRequest = z.discriminatedUnion("kind", [
       onBoard: z.boolean().default(false),
       area: z.string().trim().max(200).nullable().default(null),
       dueOn: editableFields.shape.dueOn.default(null),
-      parts: editableFields.shape.parts.default([]),
+      parts: editableFields.shape.parts.nullable().default(null),
       labels: editableFields.shape.labels.default([]),
       sprintId: id.nullable().default(null),
       releaseId: id.nullable().default(null),
@@ -82,6 +82,10 @@ export const verdictBody = z.object({
   tookMs: z.number().int().min(0).max(86_400_000).nullable().default(null),
 });
 export type VerdictBody = z.infer<typeof verdictBody>;
+
+/** Which parts of the product a report is about; null takes back that anybody said so. */
+export const partsBody = z.object({ parts: editableFields.shape.parts.nullable() });
+export type PartsBody = z.infer<typeof partsBody>;
 
 /** What would be done with a report: put to an item, or parked until a day or an item's end. */
 export const breaksQuery = z.object({

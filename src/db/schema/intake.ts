@@ -76,6 +76,8 @@ export const report = pgTable(
     answers: jsonb("answers").$type<FormAnswer[]>().notNull().default([]),
     /** Whose it is before anybody judged it, as its form or address says. */
     teamId: text("team_id").references(() => team.id),
+    /** Parts of the product that somebody said it is about; null where nobody has. */
+    parts: jsonb("parts").$type<string[]>(),
     /** The table it was imported with, and which part of it. */
     importId: uuid("import_id"),
     importPart: integer("import_part"),

@@ -4,6 +4,7 @@ import { and, eq, isNull, ne } from "drizzle-orm";
 import { filledFields, type FilledFields } from "@/core/intake/filled-fields";
 import { missingForNow, placementOf } from "@/core/intake/placement";
 import type { Acceptance } from "@/core/intake/acceptance";
+import { partsTaken } from "@/core/intake/part-suggestion";
 import type { ItemCommand } from "@/core/item/command";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { NEW_ITEM, type NewItem } from "@/core/item/new-item";
@@ -17,6 +18,7 @@ import { enterAlong, enterNew } from "../item/enter";
 import type { Along, Errand, Place } from "../item/errand";
 import { loadOwnFields } from "../item/own-fields";
 import { seenItem } from "../item/seen-item";
+import { loadTerms } from "../item/terms/load";
 import type { ProjectAccess } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { invalid, Refused } from "../refused";
@@ -73,9 +75,11 @@ export async function acceptReport({
   const typeThere = parent ? await taskType(tx, access.project.id) : fields.typeId;
   const ownFields = await loadOwnFields(tx, access.project.id);
   const filled = filledFields(row, ownFields, typeThere);
+  const taken = async () => partsTaken(row, await loadTerms(tx, access.project.id));
   const base = {
     ...NEW_ITEM,
     ...fields,
+    parts: fields.parts ?? (await taken()),
     own: filled.own,
     description: describe(row, filled),
     place: area || row.place || null,

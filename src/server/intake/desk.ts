@@ -1,11 +1,13 @@
 import { and, asc, count, desc, eq, gte, inArray, isNotNull, ne, sql, type SQL } from "drizzle-orm";
 import type { Instant } from "@/core/calendar/instant";
 import type { DeskView, QueueRow } from "@/core/intake/desk-view";
+import { partsTaken } from "@/core/intake/part-suggestion";
 import { soundsLikeHole, textOfReport } from "@/core/intake/security-words";
 import type { ReturnReason } from "@/core/intake/report-history";
 import type { IntakeRules } from "@/core/intake/promises-view";
 import { database } from "@/db/connection";
 import { deskPresence, membership, person, report, reportEvent, reportVerdict } from "@/db/schema";
+import { loadTerms } from "../item/terms/load";
 import { enterProject, visibleProjects } from "../people/access";
 import { roster } from "../people/roster";
 import type { Viewer } from "../people/viewer";
@@ -37,6 +39,7 @@ const queueColumns = () => ({
   parkedItemId: report.parkedItemId,
   way: report.way,
   teamId: report.teamId,
+  parts: report.parts,
   version: report.version,
   happened: report.happened,
   returnedWhy: sql<ReturnReason | null>`${lastReturn()}`,
@@ -170,7 +173,8 @@ async function queueRows(
   },
 ): Promise<{ queue: QueueRow[]; aside: QueueRow[] }> {
   const reports = [...queue, ...aside];
-  const [promises, keys] = await Promise.all([
+  const [terms, promises, keys] = await Promise.all([
+    loadTerms(database(), project.id),
     queuePromises({
       reader: database(),
       rules,
@@ -187,6 +191,7 @@ async function queueRows(
   const row = ({ happened, parkedItemId, ...r }: ReportRow): QueueRow => {
     return {
       ...r,
+      parts: partsTaken(r, terms),
       parkedFor: parkedItemId === null ? null : (keys.get(parkedItemId) ?? null),
       hole: soundsLikeHole(textOfReport({ title: r.title, happened })) !== null,
       promise: promises.get(r.id) ?? null,

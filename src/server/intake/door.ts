@@ -33,6 +33,7 @@ export async function reportThroughDoor({
   const context = { reportId: row.id, at: now, actorId: by?.personId ?? null };
   const events = decideReport(stateOfReport(row), command, context);
   if (isRefusal(events)) throw new Refused(events);
+  if (events.length === 0) return row;
   return storeReportEvents(tx, row, events, reasonAfter(command));
 }
 

@@ -20,7 +20,7 @@ import {
 import { enterProject, seesReport } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
-import { partsSuggested } from "@/core/intake/part-suggestion";
+import { partsSuggested, partsTaken } from "@/core/intake/part-suggestion";
 import { loadTerms } from "../item/terms/load";
 import { alikeReports, deployedLately, earlierReports, similarItems } from "./report-context";
 import { goesOutOf } from "../plan/goes-out";
@@ -102,7 +102,9 @@ export async function readReport(
   const seen = open.itemId !== null && keys.has(open.itemId) ? open.itemId : null;
   return {
     report: open,
-    parts: partsSuggested(told, terms),
+    saidParts: row.report.parts,
+    parts: partsTaken(row.report, terms),
+    suggested: partsSuggested(told, terms),
     typeId: row.form?.lands.typeId ?? null,
     files,
     messages,

@@ -5,10 +5,12 @@ import {
   type ReportEvent,
   type ReportState,
 } from "@/core/intake/report-history";
-import { eq, type SQL } from "drizzle-orm";
+import { and, eq, sql, type SQL } from "drizzle-orm";
 import type { Transaction } from "@/db/connection";
 import { report, reportEvent } from "@/db/schema";
 import { announce } from "../events/announce";
+import { renamedIn } from "../item/terms/renamed-in";
+import type { Renaming } from "../item/terms/renaming";
 import type { ReportRow } from "./seen-report";
 
 /** What a report's row says of its history. */
@@ -35,7 +37,12 @@ export async function storeReportEvents(
   for (const event of events) after = applyReportEvent(after, event);
   const { standing, ...rest } = after;
   const moved = after.version !== before.version;
-  const columns = { ...rest, ...(moved ? { ...standing, declineReason } : {}) };
+  const said = events.findLast((event) => event.kind === "parts said");
+  const columns = {
+    ...rest,
+    ...(moved ? { ...standing, declineReason } : {}),
+    ...(said ? { parts: said.new } : {}),
+  };
   await tx.update(report).set(columns).where(eq(report.id, row.id));
   await tx.insert(reportEvent).values(events.map(reportEventRow));
   const kinds = [...new Set(events.map((e) => e.kind))];
@@ -64,6 +71,20 @@ export async function receiveReports(
 /** Takes back reports that nobody has touched, with their history. */
 export const takeBackReports = (tx: Transaction, which: SQL): Promise<{ id: string }[]> =>
   tx.delete(report).where(which).returning({ id: report.id });
+
+/**
+ * Calls a part of the product otherwise on all reports of a project that were said to be about it; their
+ * histories keep what was said.
+ */
+export async function renameOnReports(
+  tx: Transaction,
+  { projectId, from, to }: Renaming,
+): Promise<void> {
+  await tx
+    .update(report)
+    .set({ parts: renamedIn(report.parts, from, to) })
+    .where(and(eq(report.projectId, projectId), sql`${report.parts} ? ${from}::text`));
+}
 
 /** The beginning of a report's history, as it came in. */
 export const receipt = (

@@ -2,6 +2,7 @@ import { and, eq, sql } from "drizzle-orm";
 import { TERM_FIELDS } from "@/core/item/terms/term";
 import type { Transaction } from "@/db/connection";
 import { item } from "@/db/schema";
+import { renamedIn } from "./terms/renamed-in";
 import type { Renaming } from "./terms/renaming";
 
 /**
@@ -21,17 +22,9 @@ export async function renameOnItems(
     .orderBy(item.id)
     .for("update");
   if (rows.length === 0) return 0;
-  // The first place that either of the names had; each name once.
-  const renamed = sql`(
-    select coalesce(jsonb_agg(each.name order by each.first), '[]'::jsonb) from (
-      select case when said.name = ${from}::text then ${to}::text else said.name end as name,
-        min(said.place) as first
-      from jsonb_array_elements_text(${column}) with ordinality as said (name, place)
-      group by 1
-    ) as each)`;
   await tx
     .update(item)
-    .set({ [TERM_FIELDS[kind]]: renamed })
+    .set({ [TERM_FIELDS[kind]]: renamedIn(column, from, to) })
     .where(saying);
   return rows.length;
 }

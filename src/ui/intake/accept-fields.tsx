@@ -1,6 +1,6 @@
 "use client";
 import { Check, Choice } from "@/ui/kit/check";
-import { Button, TextButton } from "@/ui/kit/button";
+import { TextButton } from "@/ui/kit/button";
 import { DateInput } from "@/ui/kit/date-input";
 import { Field, TextInput } from "@/ui/kit/field";
 import { Select } from "@/ui/kit/select";
@@ -18,6 +18,7 @@ import type { Acceptance } from "@/core/intake/acceptance";
 import { CLASSES_OF_SERVICE, ORIGINS, PRIORITIES, SEVERITIES } from "@/core/item/fields";
 import { TermEditor } from "@/ui/item/terms/term-editor";
 import { FoundFields } from "./found-fields";
+import { PartsField } from "./parts-field";
 
 type Option = [value: string, label: string];
 const same = (values: readonly string[]): Option[] => values.map((v) => [v, v]);
@@ -169,7 +170,8 @@ export function AcceptFields({
       <PartsField
         projectKey={desk.project.key}
         suggested={suggested}
-        value={value.parts}
+        value={value.parts ?? []}
+        hint={value.parts === null ? "as each report says" : undefined}
         onChange={(parts) => set({ parts })}
       />
       <Owner desk={desk} value={value.assigneeId} onChange={(assigneeId) => set({ assigneeId })} />
@@ -259,32 +261,6 @@ function MoreFields({
         </label>
       </div>
     </details>
-  );
-}
-
-/** The parts of the product that it is about, with those that the report speaks for. */
-function PartsField({
-  projectKey,
-  suggested,
-  value,
-  onChange,
-}: {
-  projectKey: string;
-  suggested: readonly PartSuggestion[];
-  value: readonly string[];
-  onChange: (parts: string[]) => void;
-}) {
-  const open = suggested.filter(({ name }) => !value.includes(name));
-  return (
-    <div className="col-span-full flex flex-wrap items-center gap-x-2 gap-y-1">
-      <span className="text-[12.5px] font-semibold">Parts</span>
-      <TermEditor projectKey={projectKey} kind="part" names={value} onChange={onChange} />
-      {open.map(({ name, why }) => (
-        <Button key={name} small look="quiet" onClick={() => onChange([...value, name])}>
-          + {name} <span className="font-normal text-ink-soft">({why})</span>
-        </Button>
-      ))}
-    </div>
   );
 }
 

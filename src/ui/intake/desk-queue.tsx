@@ -6,6 +6,7 @@ import { Select } from "@/ui/kit/select";
 import {
   DESK_ORDERS,
   DESK_SHOWS,
+  partsOnDesk,
   type DeskFilter,
   type DeskGroup,
 } from "@/core/intake/desk-filter";
@@ -56,6 +57,7 @@ export function DeskFilters({
       onChange={(next) => onChange({ ...filter, [field]: next as DeskFilter[K] })}
     />
   );
+  const parts = partsOnDesk(desk);
   return (
     <div
       role="group"
@@ -101,6 +103,14 @@ export function DeskFilters({
         ["", "all teams"],
         ...desk.teams.map((t) => [t.id, t.name] as [string, string]),
       ])}
+      {!looking && parts.length > 0 && (
+        <div className="col-span-2">
+          {choice("part", "Part of the product", [
+            ["", "all parts of the product"],
+            ...parts.map(([name, n]) => [name, `${name} (${n})`] as [string, string]),
+          ])}
+        </div>
+      )}
     </div>
   );
 }

@@ -98,6 +98,7 @@ export function OpenReport({
       )}
       <ReportReader
         view={report}
+        projectKey={desk.project.key}
         moved={work.moved}
         zone={desk.project.zone}
         now={desk.now}

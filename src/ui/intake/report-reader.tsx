@@ -15,10 +15,12 @@ import { WAY_WORDS } from "@/core/intake/report";
 import { VERDICT_PAST } from "@/core/intake/verdict";
 import { ago, exact } from "@/ui/kit/time";
 import { ReportLetters, ReportTexts } from "./report-texts";
+import { ReportParts } from "./report-parts";
 import { ReproductionRecord } from "./reproduction-record";
 
 interface Props {
   view: ReportView;
+  projectKey: string;
   /** Whether another report was open before on this page. */
   moved: boolean;
   zone: string;
@@ -36,6 +38,7 @@ interface Props {
 /** A report as it was written. Its text is shown as text, whatever is in it. */
 export function ReportReader({
   view,
+  projectKey,
   moved,
   zone,
   now,
@@ -75,6 +78,7 @@ export function ReportReader({
             </b>
           )}
         </p>
+        <ReportParts {...{ view, projectKey, mayJudge, onChanged }} />
       </header>
       {standing && report.status !== "unjudged" && (
         <p className="flex items-center gap-3 bg-signal-soft px-3 py-2 text-signal-ink">

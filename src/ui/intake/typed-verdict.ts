@@ -111,7 +111,7 @@ function firstAcceptance(
     ...newAcceptance(report.title, type?.id ?? "bug"),
     teamId: report.teamId ?? desk.teams[0]?.id ?? null,
     area: several ? null : area,
-    parts: several ? [] : parts.filter(({ sure }) => sure).map(({ name }) => name),
+    parts: several ? null : parts,
     restricted: !several && soundsLikeHole(textOfReport(report)) !== null,
   };
 }

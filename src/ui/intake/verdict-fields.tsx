@@ -38,7 +38,7 @@ export function VerdictFields({
           desk={desk}
           value={acceptance}
           several={several}
-          suggested={several ? [] : view.parts}
+          suggested={several ? [] : view.suggested}
           onChange={(next) => set({ acceptance: next })}
         />
       )}

@@ -105,7 +105,7 @@ async function itemsOf(
   return { items, count };
 }
 
-/** Reports in the queue whose words or place speak for a part. */
+/** Reports in the queue that are about a part, as somebody said, or else by their words or place. */
 async function reportsAbout(
   viewer: Viewer,
   projectId: string,
@@ -120,6 +120,7 @@ async function reportsAbout(
       title: report.title,
       happened: report.happened,
       place: report.place,
+      parts: report.parts,
       receivedAt: report.receivedAt,
     })
     .from(report)
@@ -128,7 +129,8 @@ async function reportsAbout(
     )
     .orderBy(desc(report.receivedAt))
     .limit(MOST_READ);
-  return rows.flatMap(({ happened, place, ...row }) => {
+  return rows.flatMap(({ happened, place, parts, ...row }) => {
+    if (parts !== null) return parts.includes(name) ? [{ ...row, why: "it was said so" }] : [];
     const found = partsSuggested({ title: row.title, happened, place }, terms).find(
       (suggestion) => suggestion.name === name,
     );

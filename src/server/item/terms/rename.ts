@@ -3,6 +3,7 @@ import type { Transaction } from "@/db/connection";
 import { follow } from "@/db/schema";
 import { termTarget } from "../../alerts/follow";
 import { renameOnItems } from "../store-renamed";
+import { renameOnReports } from "../../intake/store";
 import { renameInConditions } from "./rename-in-conditions";
 import type { Renaming } from "./renaming";
 
@@ -14,6 +15,7 @@ import type { Renaming } from "./renaming";
  */
 export async function renameEverywhere(tx: Transaction, renaming: Renaming): Promise<number> {
   const items = await renameOnItems(tx, renaming);
+  if (renaming.kind === "part") await renameOnReports(tx, renaming);
   await renameFollowed(tx, renaming);
   await renameInConditions(tx, renaming);
   return items;
