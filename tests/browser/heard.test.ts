@@ -106,6 +106,7 @@ test("three people work an item from question to finish, and each hears what the
   await ines.reads("Half of it", ".thread-answers");
   await ines.reads("answered", ".comment-asks");
 
+  await ivo.open("/p/TIX/today");
   await ivo.reads("Lamp of the north pier", '[data-part="fresh"]');
   await ivo.click("button[aria-label^=Alerts]");
   await ivo.reads("names you", ".alerts-sheet");
@@ -128,6 +129,7 @@ test("alerts are put off, done and brought back by keys, and talk is changed and
   const id = await itemIn(INES, "Bell of the south pier");
   const [{ number }] = await database().select().from(item).where(eq(item.id, id));
   const ruth = await browser.person(app.address(), "Ruth Abara");
+  await ruth.open("/p/TIX/today");
   const ines = await browser.person(app.address(), "Ines Dahl");
   await heard();
   await database().delete(alert).where(eq(alert.personId, "ruth"));

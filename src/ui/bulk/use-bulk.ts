@@ -37,8 +37,9 @@ export function useBulk(projectKey: string) {
   const jobs = data?.jobs ?? [];
   // A job that was begun here, or seen going on, and has ended is told of once.
   const going = useRef(new Set<string>());
-  const send = async (body: BulkRequest) => {
+  const send = async (body: BulkRequest, told = false) => {
     await ask(bulkContract.change, { params, body });
+    if (told) return;
     // It may have ended before it is looked at for the first time.
     if (body.kind !== "cancel") going.current.add(body.id);
     await client.invalidateQueries({ queryKey: keyOf(bulkContract.jobs, { params }) });
@@ -59,10 +60,13 @@ export function useBulk(projectKey: string) {
   });
   return {
     jobs,
-    /** @returns the job's id, by which it can be taken back */
-    start: async (items: BulkItems, act: BulkAct): Promise<string> => {
+    /**
+     * @param told whether whoever begins it tells of it, with a way back of their own
+     * @returns the job's id, by which it can be taken back
+     */
+    start: async (items: BulkItems, act: BulkAct, told = false): Promise<string> => {
       const id = newId();
-      await send({ kind: "start", id, items, act });
+      await send({ kind: "start", id, items, act }, told);
       return id;
     },
     cancel: (id: string) => send({ kind: "cancel", id }).catch(tellProblem),
