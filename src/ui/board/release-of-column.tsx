@@ -97,8 +97,9 @@ function ReleaseForm({
       if (made) await change({ kind: "release", release });
       const changes = { releaseId: release.id };
       const job = await bulk.start({ ids }, { kind: "set", changes, own: {} }, true);
+      await bulk.whenEnded(job);
       const called = made ? name : toCome.find(({ id }) => id === into)!.name;
-      tellDone(`${ids.length} on the way into ${called}.`, async () => {
+      tellDone(`${ids.length} put into ${called}.`, async () => {
         await bulk.undo(job);
         if (made) await change({ kind: "remove release", id: made }).catch(tellProblem);
       });

@@ -10,6 +10,8 @@ import { tellDone, tellProblem } from "@/ui/kit/notice";
 import { ask, keyOf, queryOf } from "@/ui/kit/request";
 
 const LOOK_MS = 400;
+/** A page that waits for a job looks so often at most; what takes longer goes on without it. */
+const MOST_LOOKS = 20;
 
 /** How a job ended, in a sentence. */
 export function endWords({ words, state, done, same, total, leftOut }: BulkJob): string {
@@ -44,6 +46,14 @@ export function useBulk(projectKey: string) {
     if (body.kind !== "cancel") going.current.add(body.id);
     await client.invalidateQueries({ queryKey: keyOf(bulkContract.jobs, { params }) });
   };
+  /** Waits until a job has ended, for a page that shows what comes of it. */
+  const whenEnded = async (id: string): Promise<void> => {
+    for (let looks = 0; looks < MOST_LOOKS; looks++) {
+      const { jobs: known } = await ask(bulkContract.jobs, { params });
+      if (!known.some((job) => job.id === id && isGoingOn(job))) return;
+      await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
+    }
+  };
   const undo = async (of: string) => {
     try {
       await send({ kind: "undo", id: newId(), of });
@@ -69,6 +79,7 @@ export function useBulk(projectKey: string) {
       await send({ kind: "start", id, items, act }, told);
       return id;
     },
+    whenEnded,
     cancel: (id: string) => send({ kind: "cancel", id }).catch(tellProblem),
     undo,
   };
