@@ -45,6 +45,7 @@ import { projectHistory, type DemoItem } from "./history";
 import { uuidSource } from "./ids";
 import { inChunks } from "./in-chunks";
 import { loadAlerts } from "./alerts";
+import { loadEmblems } from "./emblems";
 import { loadItemFiles } from "./files";
 import { loadNotes, loadOutNotes, loadWithdrawn } from "./notes";
 import { withTime } from "./time";
@@ -86,6 +87,7 @@ export async function loadDemo(
   return database().transaction(async (tx) => {
     await beginWorld(tx, "demo", now);
     await loadPeople(tx, now);
+    await loadEmblems(tx, now);
     const counts = { items: 0, events: 0, reports: 0 };
     const [codes, targets]: [DemoCode[], Target[]] = [[], []];
     const told: Target[] = [];

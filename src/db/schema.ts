@@ -15,6 +15,7 @@ export * from "./schema/item-history";
 export * from "./schema/item-talk";
 export * from "./schema/item-time";
 export * from "./schema/people";
+export * from "./schema/person-picture";
 export * from "./schema/plan";
 export * from "./schema/project";
 export * from "./schema/release-note";

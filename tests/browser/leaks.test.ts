@@ -622,6 +622,8 @@ const READS: Record<string, string[]> = {
   "/": ["/"],
   "/start": ["/start"],
   "/account": ["/account"],
+  "/api/people/pictures": ["/api/people/pictures"],
+  "/api/people/[id]/picture": ["/api/people/noor/picture"],
   "/people": ["/people"],
   "/parts": ["/parts"],
   "/api/people": ["/api/people"],

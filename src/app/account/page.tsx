@@ -1,11 +1,17 @@
 import type { Metadata } from "next";
 import { pageViewer } from "@/app/page-access";
-import { PasswordForm } from "@/ui/people/password-form";
+import { readPictures } from "@/server/people/pictures";
+import { AccountForm } from "@/ui/people/account-form";
+import { KnownPictures } from "@/ui/people/known-pictures";
 
-export const metadata: Metadata = { title: "Your password" };
+export const metadata: Metadata = { title: "Your account" };
 export const dynamic = "force-dynamic";
 
 export default async function AccountPage() {
-  const { name } = await pageViewer();
-  return <PasswordForm name={name} />;
+  const viewer = await pageViewer();
+  return (
+    <KnownPictures first={await readPictures(viewer)}>
+      <AccountForm name={viewer.name} />
+    </KnownPictures>
+  );
 }

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { answered, contract, DONE } from "@/core/contract/contract";
 import type { AccountsView, HandsView, MembersView } from "./account";
+import { LARGEST_PICTURE, type PictureAddresses } from "./picture";
 import { inviteBody, joinBody, type Invitations, type InvitationsView } from "./invitation";
 import {
   accountBody,
@@ -58,6 +59,22 @@ export const peopleContract = {
     answer: answered<HandsView>(),
     kept: "hands",
   }),
+  /** Where the pictures of the people are that one may see. */
+  pictures: contract({
+    method: "GET",
+    path: "/api/people/pictures",
+    answer: answered<PictureAddresses>(),
+    kept: "people's pictures",
+  }),
+  picture: contract({ method: "GET", path: "/api/people/:id/picture", answer: z.unknown() }),
+  /** Sets one's own picture, or takes it away. */
+  setPicture: contract({
+    method: "POST",
+    path: "/api/people/pictures",
+    largest: LARGEST_PICTURE,
+    answer: DONE,
+  }),
+  removePicture: contract({ method: "DELETE", path: "/api/people/pictures", answer: DONE }),
   /** Ends somebody who left, and hands on what they had; or brings them back. */
   endPerson: contract({
     method: "POST",

@@ -2,7 +2,14 @@ import { createHash } from "node:crypto";
 import { and, eq, isNotNull, lt, notExists, sql, type SQL } from "drizzle-orm";
 import { DAY } from "@/core/calendar/instant";
 import { database, type Reader, type Transaction } from "@/db/connection";
-import { itemFile, reportFile, shownPicture, storedFile, testPicture } from "@/db/schema";
+import {
+  itemFile,
+  personPicture,
+  reportFile,
+  shownPicture,
+  storedFile,
+  testPicture,
+} from "@/db/schema";
 import { readBytesOf, removeBytes, writeBytes } from "./folder";
 
 /** The digest by which bytes are known: SHA-256 in hexadecimal figures. */
@@ -69,11 +76,15 @@ function unnamed(db: Reader): SQL[] {
   const inReports = db.select(one).from(reportFile).where(eq(reportFile.sha256, storedFile.sha256));
   const onItems = db.select(one).from(itemFile).where(eq(itemFile.sha256, storedFile.sha256));
   const inTests = db.select(one).from(testPicture).where(eq(testPicture.sha256, storedFile.sha256));
+  const ofPeople = db
+    .select(one)
+    .from(personPicture)
+    .where(eq(personPicture.sha256, storedFile.sha256));
   const isShown = db
     .select(one)
     .from(shownPicture)
     .where(eq(shownPicture.sha256, storedFile.sha256));
-  return [inReports, onItems, inTests, isShown].map((named) => notExists(named));
+  return [inReports, onItems, inTests, ofPeople, isShown].map((named) => notExists(named));
 }
 
 /** A file that nothing hangs on is kept so long: it may be about to be named. */

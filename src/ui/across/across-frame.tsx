@@ -14,6 +14,8 @@ import { ToContent } from "@/ui/frame/to-content";
 import { AskedFirstSheet } from "@/ui/item/asked-first";
 import { AskedWhy } from "@/ui/item/asked-why";
 import { useFirstPins } from "@/ui/item/use-pins";
+import type { PictureAddresses } from "@/core/people/picture";
+import { KnownPictures } from "@/ui/people/known-pictures";
 import { Mark } from "@/ui/kit/mark";
 import { PanelProvider } from "@/ui/kit/panel-context";
 import type { Theme } from "@/ui/kit/theme";
@@ -32,6 +34,7 @@ interface Props {
   types: readonly KnownType[];
   lastEventId: number;
   pins: Pin[];
+  pictures: PictureAddresses;
   children: ReactNode;
 }
 
@@ -40,9 +43,11 @@ export function AcrossFrame(props: Props) {
   useFirstPins(props.pins);
   return (
     <KnownTypes types={props.types}>
-      <PanelProvider>
-        <Frame {...props} />
-      </PanelProvider>
+      <KnownPictures first={props.pictures}>
+        <PanelProvider>
+          <Frame {...props} />
+        </PanelProvider>
+      </KnownPictures>
     </KnownTypes>
   );
 }

@@ -74,7 +74,7 @@ export function PersonMenu({
         How I hear, and my days
       </MenuLink>
       <MenuLink href="/account" sign={signOf(KeyRound)}>
-        Password
+        Picture and password
       </MenuLink>
       {person.administrator && (
         <>

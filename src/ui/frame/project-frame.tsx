@@ -19,6 +19,8 @@ import { ToContent } from "./to-content";
 import { PulseStrip } from "./pulse-strip";
 import { PutAwayNote } from "./put-away-note";
 import type { Theme } from "@/ui/kit/theme";
+import type { PictureAddresses } from "@/core/people/picture";
+import { KnownPictures } from "@/ui/people/known-pictures";
 import { tradesLine } from "@/core/people/trade";
 import type { ProjectSummary } from "@/core/flow/summary";
 import { flowContract } from "@/core/flow/contract";
@@ -51,6 +53,7 @@ export function ProjectFrame(props: {
   pins: Pin[];
   terms: TermsView;
   sizes: SizeScale;
+  pictures: PictureAddresses;
   children: ReactNode;
 }) {
   useFirstPins(props.pins);
@@ -58,9 +61,11 @@ export function ProjectFrame(props: {
   return (
     <KnownTypes types={props.types}>
       <SizesProvider scale={props.sizes}>
-        <PanelProvider>
-          <Frame {...props} />
-        </PanelProvider>
+        <KnownPictures first={props.pictures}>
+          <PanelProvider>
+            <Frame {...props} />
+          </PanelProvider>
+        </KnownPictures>
       </SizesProvider>
     </KnownTypes>
   );

@@ -7,6 +7,7 @@ import { freshCount } from "@/server/alerts/read";
 import { newestEventId } from "@/server/events/newest";
 import { readPins } from "@/server/item/pins";
 import { mayOutside } from "@/server/people/access";
+import { readPictures } from "@/server/people/pictures";
 import { projectTypes } from "@/server/workflow/load";
 import { AcrossFrame } from "@/ui/across/across-frame";
 
@@ -25,11 +26,12 @@ export default async function AcrossLayout({
   const { projects } = await forPage(enterGround(reader, viewer, place, "read project"));
   const ids = projects.map(({ project }) => project.id);
   const lastEventId = await newestEventId(reader, ...ids);
-  const [across, mayStart, freshAlerts, pins, types] = await Promise.all([
+  const [across, mayStart, freshAlerts, pins, pictures, types] = await Promise.all([
     readPlaces(viewer),
     mayOutside(reader, viewer, "start project"),
     freshCount(viewer),
     readPins(viewer),
+    readPictures(viewer),
     Promise.all(ids.map((id) => projectTypes(reader, id))),
   ]);
   const known = new Map(types.flatMap((of) => of.types).map((type) => [type.id, type]));
@@ -44,6 +46,7 @@ export default async function AcrossLayout({
       types={[...known.values()].map(({ id, name, glyph, level }) => ({ id, name, glyph, level }))}
       lastEventId={lastEventId}
       pins={pins}
+      pictures={pictures}
     >
       {children}
     </AcrossFrame>

@@ -7,6 +7,7 @@ import { readSummary } from "@/server/flow/summary";
 import { readPins } from "@/server/item/pins";
 import { readTerms } from "@/server/item/terms/read";
 import { enterProject, mayOutside, projectsPutAway, visibleProjects } from "@/server/people/access";
+import { readPictures } from "@/server/people/pictures";
 import { projectTypes } from "@/server/workflow/load";
 import { readTodayCount } from "@/server/today/read";
 import { forPage, pageTheme, pageViewer } from "@/app/page-access";
@@ -27,18 +28,29 @@ export default async function ProjectLayout({
   );
   // Read before the summary: what happens in between is told by the stream.
   const lastEventId = await newestEventId(database(), access.project.id);
-  const [summary, projects, away, mayStart, { types }, pins, freshAlerts, { waiting }, terms] =
-    await Promise.all([
-      readSummary(viewer, key),
-      visibleProjects(database(), viewer),
-      projectsPutAway(database(), viewer),
-      mayOutside(database(), viewer, "start project"),
-      projectTypes(database(), access.project.id),
-      readPins(viewer),
-      freshCount(viewer),
-      readTodayCount(viewer, key),
-      readTerms(viewer, key),
-    ]);
+  const [
+    summary,
+    projects,
+    away,
+    mayStart,
+    { types },
+    pins,
+    freshAlerts,
+    { waiting },
+    terms,
+    pictures,
+  ] = await Promise.all([
+    readSummary(viewer, key),
+    visibleProjects(database(), viewer),
+    projectsPutAway(database(), viewer),
+    mayOutside(database(), viewer, "start project"),
+    projectTypes(database(), access.project.id),
+    readPins(viewer),
+    freshCount(viewer),
+    readTodayCount(viewer, key),
+    readTerms(viewer, key),
+    readPictures(viewer),
+  ]);
   return (
     <ProjectFrame
       project={{ key: access.project.key, name: access.project.name }}
@@ -61,6 +73,7 @@ export default async function ProjectLayout({
       pins={pins}
       terms={terms}
       sizes={access.project.sizeScale}
+      pictures={pictures}
     >
       {children}
     </ProjectFrame>

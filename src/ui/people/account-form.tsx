@@ -5,11 +5,12 @@ import Link from "next/link";
 import { useState, type FormEvent } from "react";
 import { ask, problemOf } from "@/ui/kit/request";
 import { PasswordField } from "./password-field";
+import { PictureForm } from "./picture-form";
 import { QuietPage } from "./quiet-page";
 import { sessionContract } from "@/core/people/contract";
 
-/** Changing one's own password. Everywhere else one is signed out then. */
-export function PasswordForm({ name }: { name: string }) {
+/** One's own account: the picture, and the password. Where that changes one is signed out everywhere else. */
+export function AccountForm({ name }: { name: string }) {
   const [current, setCurrent] = useState("");
   const [next, setNext] = useState("");
   const [state, setState] = useState<"idle" | "busy" | "done">("idle");
@@ -34,7 +35,8 @@ export function PasswordForm({ name }: { name: string }) {
     }
   };
   return (
-    <QuietPage title="Your password" says={`You are signed in as ${name}.`}>
+    <QuietPage title="Your account" says={`You are signed in as ${name}.`}>
+      <PictureForm name={name} />
       <form onSubmit={(e) => void submit(e)} className="sheet flex flex-col gap-3 p-5">
         <PasswordField
           label="Present password"
