@@ -147,13 +147,14 @@ export const reportContract = {
     body: undoVerdictBody,
     answer: answered<VerdictResult>(),
   }),
-  /** Takes a report off the item that it was merged into. */
+  /** Says which parts of the product a report is about. */
   sayParts: contract({
     method: "POST",
     path: "/api/reports/:id/parts",
     body: partsBody,
     answer: DONE,
   }),
+  /** Takes a report off the item that it was merged into. */
   takeApart: contract({ method: "POST", path: "/api/reports/:id/apart", answer: DONE }),
   /** Says that this person has the report open. */
   open: contract({ method: "POST", path: "/api/reports/:id/presence", answer: DONE }),

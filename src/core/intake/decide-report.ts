@@ -1,4 +1,5 @@
 import type { DayNumber, Instant } from "@/core/calendar/instant";
+import { same } from "@/core/workflow/same";
 import { isRefusal, refuse, type Refusal } from "@/core/workflow/refusal";
 import type { ReportStanding } from "./report";
 import {
@@ -133,10 +134,7 @@ function changesFor(
       return [{ kind: "try taken back", tryId: command.tryId }];
     case "say parts": {
       const { before: old, parts } = command;
-      return isSame(old, parts) ? [] : [{ kind: "parts said", old, new: parts }];
+      return same(old, parts) ? [] : [{ kind: "parts said", old, new: parts }];
     }
   }
 }
-
-const isSame = (one: readonly string[] | null, other: readonly string[] | null): boolean =>
-  JSON.stringify(one) === JSON.stringify(other);

@@ -1,4 +1,5 @@
-import { and, eq, exists, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
+import { and, eq, exists, isNull, ne, notExists, or, sql, type SQL } from "drizzle-orm";
+import { alias } from "drizzle-orm/pg-core";
 import { addressOf } from "@/core/contract/contract";
 import { fileSize } from "@/core/formats/file-size";
 import { pictureSize } from "@/core/formats/picture-size";
@@ -32,25 +33,17 @@ function seesPerson(reader: Reader, viewer: Viewer): SQL {
  */
 export async function readPictures(viewer: Viewer): Promise<PictureAddresses> {
   const reader = database();
+  const namesake = alias(person, "namesake");
+  const namesakes = reader
+    .select({ one: sql`1` })
+    .from(namesake)
+    .where(and(eq(namesake.name, person.name), ne(namesake.id, person.id)));
   const rows = await reader
     .select({ id: person.id, name: person.name, sha256: personPicture.sha256 })
     .from(personPicture)
     .innerJoin(person, eq(person.id, personPicture.personId))
-    .where(seesPerson(reader, viewer));
-  if (rows.length === 0) return {};
-  const names = rows.map(({ name }) => name);
-  const namesakes = await reader
-    .select({ name: person.name })
-    .from(person)
-    .where(inArray(person.name, names))
-    .groupBy(person.name)
-    .having(sql`count(*) > 1`);
-  const several = new Set(namesakes.map(({ name }) => name));
-  return Object.fromEntries(
-    rows
-      .filter(({ name }) => !several.has(name))
-      .map(({ id, name, sha256 }) => [name, pictureAddress(id, sha256)]),
-  );
+    .where(and(seesPerson(reader, viewer), notExists(namesakes)));
+  return Object.fromEntries(rows.map(({ id, name, sha256 }) => [name, pictureAddress(id, sha256)]));
 }
 
 /** Another picture has another address: what a browser has kept is never an old one. */

@@ -96,8 +96,7 @@ function ReleaseForm({
       const release = { id: made ?? into, name, dueOn: dueOn || null, released: false, why: "" };
       if (made) await change({ kind: "release", release });
       const changes = { releaseId: release.id };
-      const job = await bulk.start({ ids }, { kind: "set", changes, own: {} }, true);
-      await bulk.whenEnded(job);
+      const job = await bulk.carryOut({ ids }, { kind: "set", changes, own: {} });
       const called = made ? name : toCome.find(({ id }) => id === into)!.name;
       tellDone(`${ids.length} put into ${called}.`, async () => {
         await bulk.undo(job);

@@ -15,7 +15,7 @@ export interface Given {
   projectKey: string;
   items: BulkItems;
   vocabulary: Vocabulary;
-  start: (items: BulkItems, act: BulkAct) => Promise<string>;
+  start: (items: BulkItems, act: BulkAct) => Promise<void>;
   onDone: () => void;
 }
 

@@ -39,9 +39,8 @@ export function useBulk(projectKey: string) {
   const jobs = data?.jobs ?? [];
   // A job that was begun here, or seen going on, and has ended is told of once.
   const going = useRef(new Set<string>());
-  const send = async (body: BulkRequest, told = false) => {
+  const send = async (body: BulkRequest) => {
     await ask(bulkContract.change, { params, body });
-    if (told) return;
     // It may have ended before it is looked at for the first time.
     if (body.kind !== "cancel") going.current.add(body.id);
     await client.invalidateQueries({ queryKey: keyOf(bulkContract.jobs, { params }) });
@@ -70,16 +69,17 @@ export function useBulk(projectKey: string) {
   });
   return {
     jobs,
+    start: (items: BulkItems, act: BulkAct) => send({ kind: "start", id: newId(), items, act }),
     /**
-     * @param told whether whoever begins it tells of it, with a way back of their own
+     * Does it to its end and tells nothing: whoever asks for it does, with a way back of their own.
      * @returns the job's id, by which it can be taken back
      */
-    start: async (items: BulkItems, act: BulkAct, told = false): Promise<string> => {
+    carryOut: async (items: BulkItems, act: BulkAct): Promise<string> => {
       const id = newId();
-      await send({ kind: "start", id, items, act }, told);
+      await ask(bulkContract.change, { params, body: { kind: "start", id, items, act } });
+      await whenEnded(id);
       return id;
     },
-    whenEnded,
     cancel: (id: string) => send({ kind: "cancel", id }).catch(tellProblem),
     undo,
   };

@@ -88,6 +88,8 @@ interface Sending {
   retry?: boolean;
   /** In place of a body: a form with files. */
   form?: FormData;
+  /** In place of a body: a file as it is. */
+  bytes?: Blob;
   /** Whether it is sent to its end also when the page is left. */
   outlives?: boolean;
 }
@@ -101,7 +103,7 @@ interface Sending {
 export async function ask<C extends Contract>(
   of: C,
   asked: AskedOf<C>,
-  { retry = true, form, outlives }: Sending = {},
+  { retry = true, form, bytes, outlives }: Sending = {},
 ): Promise<AnswerOf<C>> {
   const { method } = of;
   const { body } = asked as { body?: unknown };
@@ -114,8 +116,9 @@ export async function ask<C extends Contract>(
         headers: {
           [WANTS_STATUS_TOLD]: "yes",
           ...(body === undefined ? undefined : { "Content-Type": "application/json" }),
+          ...(bytes && { "Content-Type": "application/octet-stream" }),
         },
-        body: form ?? (body === undefined ? undefined : JSON.stringify(body)),
+        body: bytes ?? form ?? (body === undefined ? undefined : JSON.stringify(body)),
       });
     } catch {
       if (retry && attempt < PAUSES_MS.length) {

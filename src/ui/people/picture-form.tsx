@@ -1,7 +1,6 @@
 "use client";
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { addressOf } from "@/core/contract/contract";
 import { peopleContract } from "@/core/people/contract";
 import { TextButton } from "@/ui/kit/button";
 import { FilePick } from "@/ui/kit/file-pick";
@@ -22,14 +21,7 @@ export function PictureForm({ name }: { name: string }) {
   const readAgain = () =>
     client.invalidateQueries({ queryKey: keyOf(peopleContract.pictures, {}) });
   const send = async (square: Blob) => {
-    const sent = await fetch(addressOf(peopleContract.setPicture, {}), {
-      ...{ method: "POST", body: square },
-      headers: { "Content-Type": "application/octet-stream" },
-    }).catch(() => null);
-    if (!sent?.ok) {
-      const told = (await sent?.json().catch(() => null)) as { title?: string } | null;
-      return setProblem(told?.title ?? "The picture did not get through. Try it again.");
-    }
+    await ask(peopleContract.setPicture, {}, { bytes: square });
     await readAgain();
     tellDone("This is your picture now.");
   };
@@ -38,11 +30,15 @@ export function PictureForm({ name }: { name: string }) {
     setProblem(null);
     setBusy(true);
     const square = await smallSquare(file);
-    if (square) await send(square);
-    else
-      setProblem(
-        `${file.name} is no picture that can be drawn: choose a PNG, a JPEG, a GIF or a WebP.`,
-      );
+    try {
+      if (square) await send(square);
+      else
+        setProblem(
+          `${file.name} is no picture that can be drawn: choose a PNG, a JPEG, a GIF or a WebP.`,
+        );
+    } catch (error) {
+      setProblem(problemWords(problemOf(error)));
+    }
     setBusy(false);
   };
   const remove = async () => {

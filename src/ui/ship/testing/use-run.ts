@@ -1,7 +1,6 @@
 "use client";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { v7 as newId } from "uuid";
-import { addressOf } from "@/core/contract/contract";
 import { testingContract } from "@/core/ship/testing/contract";
 import type { EndRunBody, StepResultBody } from "@/core/ship/testing/step-result";
 import { tellDone, tellProblem } from "@/ui/kit/notice";
@@ -28,14 +27,8 @@ export function useRun(projectKey: string, number: number) {
   };
   const addPictures = async (place: { caseId: string; stepId: string }, files: readonly File[]) => {
     for (const file of files) {
-      const asked = { params, query: { ...place, id: newId(), name: file.name || "picture" } };
-      const sent = await fetch(addressOf(testingContract.putPicture, asked), {
-        ...{ method: "POST", body: file },
-        headers: { "Content-Type": "application/octet-stream" },
-      }).catch(() => null);
-      if (sent?.ok) continue;
-      const told = (await sent?.json().catch(() => null)) as { title?: string } | null;
-      tellProblem(new Error(told?.title ?? `${file.name} did not get through.`));
+      const query = { ...place, id: newId(), name: file.name || "picture" };
+      await ask(testingContract.putPicture, { params, query }, { bytes: file }).catch(tellProblem);
     }
     await readAgain();
   };
