@@ -54,8 +54,8 @@ export function PictureForm({ name }: { name: string }) {
     }
   };
   return (
-    <section ref={section} aria-label="Your picture" className="sheet flex items-center gap-4 p-5">
-      <Initials name={name} size={64} strong />
+    <section ref={section} aria-label="Your picture" className="sheet flex items-center gap-3 p-5">
+      <Initials name={name} size={56} strong />
       <div className="flex min-w-0 flex-1 flex-col gap-2">
         <p className="text-[13px] text-ink-soft">
           The middle of the picture that you choose, in a circle, wherever your letters would stand.
@@ -63,7 +63,7 @@ export function PictureForm({ name }: { name: string }) {
         <div className="flex flex-wrap items-center gap-3">
           <FilePick
             label="A picture of you"
-            words={picture ? "Choose another picture" : "Choose a picture"}
+            words={picture ? "Another picture" : "Choose a picture"}
             accept="image/*"
             names={false}
             disabled={busy}
