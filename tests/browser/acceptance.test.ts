@@ -10,7 +10,6 @@ import { seriousFindings } from "./setup/axe";
  * without reading it again.
  */
 
-jest.setTimeout(120_000);
 const browser = givenBrowser();
 const app = givenApplication();
 

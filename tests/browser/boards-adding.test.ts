@@ -9,7 +9,6 @@ import { INES } from "../server/setup/people";
 import { givenApplication } from "./setup/application";
 import { givenBrowser, type Person } from "./setup/person";
 
-jest.setTimeout(90_000);
 const browser = givenBrowser();
 const app = givenApplication();
 

@@ -13,7 +13,6 @@ import { atStep } from "./setup/run-step";
  * a terminal, with a real git and real scripts: its process moves by what the code host says.
  */
 
-jest.setTimeout(150_000);
 const standIns = givenCodeAndPipeline();
 const browser = givenBrowser();
 const app = givenApplication(standIns.settings);
@@ -64,7 +63,7 @@ beforeAll(async () => {
   lukas = await browser.person(app.address(), "Lukas Pell");
   ines = await browser.person(app.address(), "Ines Dahl");
   outside = await browser.person(app.address());
-}, 180_000);
+});
 afterAll(async () => {
   await standIns.stop();
   await closeDatabase();

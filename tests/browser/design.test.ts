@@ -3,7 +3,6 @@ import { TOLD_STATUS } from "@/core/contract/told-status";
 import { givenApplication } from "./setup/application";
 import { givenBrowser, type Person } from "./setup/person";
 
-jest.setTimeout(90_000);
 const browser = givenBrowser();
 const app = givenApplication();
 
@@ -15,7 +14,7 @@ beforeAll(async () => {
   await noor.open("/p/TIX/flow");
   ines = await browser.person(app.address(), "Ines Dahl");
   await openDesign(ines);
-}, 180_000);
+});
 
 async function openDesign(person: Person, key = "TIX"): Promise<void> {
   await person.open(`/p/${key}/design`);

@@ -5,7 +5,6 @@ import { givenApplication } from "./setup/application";
 import { onBoard } from "./setup/on-board";
 import { givenBrowser, type Person } from "./setup/person";
 
-jest.setTimeout(120_000);
 const browser = givenBrowser();
 const app = givenApplication();
 
@@ -17,7 +16,7 @@ beforeAll(async () => {
     browser.person(app.address(), "Ines Dahl"),
     browser.person(app.address(), "Tomas Kerr"),
   ]);
-}, 180_000);
+});
 afterAll(() => closeDatabase());
 
 /** Chooses in the menu of the item that is open. */

@@ -5,7 +5,6 @@ import { givenApplication } from "./setup/application";
 import { onBoard } from "./setup/on-board";
 import { givenBrowser, type Person } from "./setup/person";
 
-jest.setTimeout(90_000);
 const browser = givenBrowser();
 const app = givenApplication();
 
@@ -13,7 +12,7 @@ let noor: Person;
 beforeAll(async () => {
   process.env.DATABASE_URL = app.databaseUrl();
   noor = await browser.person(app.address(), "Noor Bakri");
-}, 180_000);
+});
 afterAll(() => closeDatabase());
 
 const BOX = ".find-panel";

@@ -3,7 +3,6 @@ import { BARE, createTestDatabase } from "../server/setup/test-database";
 import { startApplication, type Application } from "./setup/application";
 import { givenBrowser, type Person } from "./setup/person";
 
-jest.setTimeout(150_000);
 const browser = givenBrowser();
 
 let app: Application;
@@ -15,7 +14,7 @@ beforeAll(async () => {
   drop = made.drop;
   await migrateDatabase(made.url);
   app = await startApplication(made.url, {});
-}, 180_000);
+});
 afterAll(async () => {
   await app.stop();
   await drop();

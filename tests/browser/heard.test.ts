@@ -11,8 +11,6 @@ import { givenBrowser, type Person } from "./setup/person";
 
 const browser = givenBrowser();
 const app = givenApplication();
-jest.setTimeout(180_000);
-
 beforeAll(() => {
   process.env.DATABASE_URL = app.databaseUrl();
 });

@@ -8,7 +8,6 @@ import { givenApplication } from "./setup/application";
  * product names them, or from one.
  */
 
-jest.setTimeout(300_000);
 const app = givenApplication({ TRUST_PROXY: "1" });
 
 const POSTS = 1_000;
@@ -260,24 +259,37 @@ test(`of ${POSTS} hostile posts none leaves a row, none brings the product down,
   );
 });
 
+const MINUTE = 60_000;
+const minuteOf = (at: number) => Math.floor(at / MINUTE);
+
 test("a flood from one address is stopped at its twelfth, a flood from everywhere at the form's own limit; afterwards an honest one gets through", async () => {
   await query("delete from rate_count");
+  const began = Date.now();
+  // Of the 240 that a form takes a minute all but five have come, in this minute and in the next.
+  await query(
+    `insert into rate_count (key, window_start, count)
+     select 'form TIX report', (${minuteOf(began)} + n)::bigint * ${MINUTE}, 235 from generate_series(0, 9) n`,
+  );
   const before = await count("report");
+  const all = await Promise.all(
+    Array.from({ length: 60 }, (_, i) => send(form({ title: `Everywhere ${i}` }))),
+  );
+  const minutes = minuteOf(Date.now()) - minuteOf(began) + 1;
+  await query("delete from rate_count");
+  const again = Date.now();
   const one = await Promise.all(
     Array.from({ length: 60 }, (_, i) =>
       send(form({ title: `Flood ${i}` }), { from: "198.51.100.7" }),
     ),
   );
-  const all = await Promise.all(
-    Array.from({ length: 400 }, (_, i) => send(form({ title: `Everywhere ${i}` }))),
-  );
+  const minutesOfOne = minuteOf(Date.now()) - minuteOf(again) + 1;
   const taken = (answers: Response[]) => answers.filter((a) => a.status === 201).length;
   for (const a of [...one, ...all]) expect([201, 429]).toContain(a.status);
   // Where a minute ends in between, a second portion is let in.
+  expect(taken(all)).toBeGreaterThanOrEqual(5);
+  expect(taken(all)).toBeLessThanOrEqual(5 * minutes);
   expect(taken(one)).toBeGreaterThanOrEqual(12);
-  expect(taken(one)).toBeLessThanOrEqual(24);
-  expect(taken(all)).toBeLessThanOrEqual(480);
-  expect(taken(all)).toBeLessThan(400);
+  expect(taken(one)).toBeLessThanOrEqual(12 * minutesOfOne);
   expect(await count("report")).toBe(before + taken(one) + taken(all));
   await query("delete from rate_count");
   expect((await send(form({ title: "Afterwards" }))).status).toBe(201);

@@ -6,7 +6,6 @@ import { givenApplication } from "./setup/application";
 import { holdPosts } from "./setup/held-posts";
 import { givenBrowser, type Person } from "./setup/person";
 
-jest.setTimeout(90_000);
 const browser = givenBrowser();
 const app = givenApplication();
 
@@ -15,7 +14,7 @@ let ines: Person;
 beforeAll(async () => {
   tomas = await browser.person(app.address(), "Tomas Kerr");
   ines = await browser.person(app.address(), "Ines Dahl");
-}, 180_000);
+});
 
 test("a table is looked at, imported row by row, and taken back", async () => {
   const file = path.join(mkdtempSync(path.join(os.tmpdir(), "zigzag-table-")), "old-list.csv");

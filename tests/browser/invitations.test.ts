@@ -1,7 +1,6 @@
 import { givenApplication } from "./setup/application";
 import { givenBrowser, type Person } from "./setup/person";
 
-jest.setTimeout(120_000);
 const browser = givenBrowser();
 const app = givenApplication();
 
@@ -14,7 +13,7 @@ beforeAll(async () => {
     browser.person(app.address(), "Greta Falk"),
     browser.person(app.address()),
   ]);
-}, 180_000);
+});
 
 test("a lead makes a link, somebody comes in by it with an account of their own, and leaves again", async () => {
   await ines.open("/p/TIX/design?place=people");

@@ -64,7 +64,6 @@ import { cookiesOf } from "./setup/session";
  * it find it, so the search is known to find what is there.
  */
 
-jest.setTimeout(120_000);
 const app = givenApplication();
 
 /** Words that stand nowhere but in what is hidden. */
@@ -367,7 +366,7 @@ beforeAll(async () => {
     changeSaid("created", change, { title: `Quartzlight of ${h.key}`, branch: "pewterword" }),
   );
   await settled();
-}, 180_000);
+});
 afterAll(() => closeDatabase());
 
 /** Everything about what is hidden, row by row: a change of any of it shows. */
@@ -1625,7 +1624,7 @@ test("the stream tells who may see it, and to others nothing of it", async () =>
   const say = (itemId: string, body: string) => send(INES, itemId, { kind: "comment", body });
   await say(h.id, "pewterword again");
   await say(h.visible, "heard by all");
-  const until = Date.now() + 15_000;
+  const until = Date.now() + 60_000;
   const heardBoth = () =>
     lead.text().includes(h.id) &&
     lead.text().includes(h.visible) &&

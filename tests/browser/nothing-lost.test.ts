@@ -5,7 +5,6 @@ import type { ElementHandle } from "puppeteer-core";
 import { givenApplication } from "./setup/application";
 import { givenBrowser, type Person } from "./setup/person";
 
-jest.setTimeout(90_000);
 const browser = givenBrowser();
 const app = givenApplication();
 
@@ -14,7 +13,7 @@ let noor: Person;
 beforeAll(async () => {
   ines = await browser.person(app.address(), "Ines Dahl");
   noor = await browser.person(app.address(), "Noor Bakri");
-}, 180_000);
+});
 
 const design = async (place: string) => {
   await ines.open(`/p/TIX/design?place=${place}`);

@@ -2,7 +2,6 @@ import { ownCluster } from "../server/setup/own-cluster";
 import { startApplication, type Application } from "./setup/application";
 import { givenBrowser } from "./setup/person";
 
-jest.setTimeout(120_000);
 const browser = givenBrowser();
 
 let cluster: Awaited<ReturnType<typeof ownCluster>>;
@@ -10,7 +9,7 @@ let app: Application;
 beforeAll(async () => {
   cluster = await ownCluster();
   app = await startApplication(cluster.url);
-}, 180_000);
+});
 afterAll(async () => {
   await app.stop();
   cluster.remove();

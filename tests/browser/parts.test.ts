@@ -2,7 +2,6 @@ import { givenApplication } from "./setup/application";
 import { seriousFindings } from "./setup/axe";
 import { givenBrowser, type Person } from "./setup/person";
 
-jest.setTimeout(90_000);
 const browser = givenBrowser();
 const app = givenApplication();
 

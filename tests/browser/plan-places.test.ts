@@ -5,7 +5,6 @@ import type { ElementHandle } from "puppeteer-core";
 import { givenApplication } from "./setup/application";
 import { givenBrowser, type Person } from "./setup/person";
 
-jest.setTimeout(120_000);
 const browser = givenBrowser();
 const app = givenApplication();
 

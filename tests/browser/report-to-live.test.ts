@@ -6,7 +6,6 @@ import { givenApplication } from "./setup/application";
 import { holdPosts } from "./setup/held-posts";
 import { givenBrowser, type Person } from "./setup/person";
 
-jest.setTimeout(90_000);
 const browser = givenBrowser();
 const app = givenApplication();
 

@@ -10,8 +10,6 @@ import { cookiesOf } from "./setup/session";
  * What bin/start hands over to when everything is set up: one process that looks after all others.
  */
 
-jest.setTimeout(90_000);
-
 interface Running {
   head: ChildProcess;
   said: () => string;
@@ -27,7 +25,7 @@ afterAll(async () => {
 
 const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
-async function until<T>(what: () => Promise<T | null> | T | null, ms = 40_000): Promise<T> {
+async function until<T>(what: () => Promise<T | null> | T | null, ms = 120_000): Promise<T> {
   for (const end = Date.now() + ms; Date.now() < end; await wait(50)) {
     const found = await what();
     if (found) return found;

@@ -14,7 +14,6 @@ import { givenBrowser, type Person } from "./setup/person";
  * that comes along.
  */
 
-jest.setTimeout(120_000);
 const standIns = givenCodeAndPipeline();
 const browser = givenBrowser();
 const app = givenApplication(standIns.settings);
@@ -28,7 +27,7 @@ beforeAll(async () => {
   await standIns.start(app.address());
   noor = await browser.person(app.address(), "Noor Bakri");
   ivo = await browser.person(app.address(), "Ivo Sandell");
-}, 180_000);
+});
 afterAll(async () => {
   await standIns.stop();
   await closeDatabase();

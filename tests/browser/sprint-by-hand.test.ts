@@ -10,7 +10,6 @@ import { givenBrowser, type Person } from "./setup/person";
  * What its report has to say is reckoned by hand, beside each step.
  */
 
-jest.setTimeout(240_000);
 const browser = givenBrowser();
 const app = givenApplication();
 

@@ -7,7 +7,6 @@ import { givenApplication } from "./setup/application";
 import { onBoard } from "./setup/on-board";
 import { givenBrowser, type Person } from "./setup/person";
 
-jest.setTimeout(120_000);
 const browser = givenBrowser();
 const app = givenApplication();
 
@@ -19,7 +18,7 @@ beforeAll(async () => {
     browser.person(app.address(), "Ines Dahl"),
     browser.person(app.address(), "Noor Bakri"),
   ]);
-}, 180_000);
+});
 afterAll(() => closeDatabase());
 
 const termOf = async (name: string) =>

@@ -13,7 +13,6 @@ import { atStep } from "./setup/run-step";
  * again and goes on.
  */
 
-jest.setTimeout(120_000);
 const browser = givenBrowser();
 const app = givenApplication();
 
@@ -23,7 +22,7 @@ beforeAll(async () => {
   process.env.DATABASE_URL = app.databaseUrl();
   noor = await browser.person(app.address(), "Noor Bakri");
   lukas = await browser.person(app.address(), "Lukas Pell");
-}, 180_000);
+});
 afterAll(() => closeDatabase());
 
 const TO_TEST = ["Ready", "Building", "Waiting for review", "In review", "Waiting for test"];

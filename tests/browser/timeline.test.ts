@@ -1,7 +1,6 @@
 import { givenApplication } from "./setup/application";
 import { givenBrowser, type Person } from "./setup/person";
 
-jest.setTimeout(120_000);
 const browser = givenBrowser();
 const app = givenApplication();
 

@@ -4,7 +4,6 @@ import type { VerdictKind } from "@/core/intake/verdict";
 import { givenApplication } from "./setup/application";
 import { givenBrowser, type Person } from "./setup/person";
 
-jest.setTimeout(240_000);
 const browser = givenBrowser();
 const app = givenApplication();
 
@@ -57,7 +56,7 @@ beforeAll(async () => {
     "select id from report where project_id = 'tix' and status = 'unjudged' order by received_at, id",
   );
   ids = rows.map((r) => r.id);
-}, 180_000);
+});
 
 async function query(text: string, values: unknown[] = []) {
   const client = new Client({ connectionString: app.databaseUrl() });

@@ -2,7 +2,6 @@ import { givenApplication } from "./setup/application";
 import { holdPosts } from "./setup/held-posts";
 import { givenBrowser, type Person } from "./setup/person";
 
-jest.setTimeout(120_000);
 const browser = givenBrowser();
 const app = givenApplication();
 
@@ -13,7 +12,7 @@ beforeAll(async () => {
   greta = await browser.person(app.address(), "Greta Falk");
   ines = await browser.person(app.address(), "Ines Dahl");
   for (const person of [ines, greta]) await openDesign(person);
-}, 180_000);
+});
 
 async function openDesign(person: Person): Promise<void> {
   await person.open("/p/TIX/design");

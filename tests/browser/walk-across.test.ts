@@ -5,7 +5,6 @@ import { INES, NOOR } from "../server/setup/people";
 import { givenApplication } from "./setup/application";
 import { givenBrowser, type Person } from "./setup/person";
 
-jest.setTimeout(90_000);
 const browser = givenBrowser();
 const app = givenApplication();
 
@@ -15,7 +14,7 @@ beforeAll(async () => {
   process.env.DATABASE_URL = app.databaseUrl();
   noor = await browser.person(app.address(), "Noor Bakri");
   ines = await browser.person(app.address(), "Ines Dahl");
-}, 180_000);
+});
 afterAll(() => closeDatabase());
 
 const titleSeenBy = (person: Person) =>

@@ -18,8 +18,6 @@ const told = (xml: string) =>
 let folder: string;
 beforeAll(() => (folder = mkdtempSync(path.join(tmpdir(), "junit-"))));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
-jest.setTimeout(60_000);
-
 /** Runs a program whose tests fail on purpose. */
 const run = (program: string, args: string[], env: Record<string, string> = {}) => {
   const { PATH, HOME } = process.env;

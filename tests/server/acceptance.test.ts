@@ -30,7 +30,6 @@ import { placeConsumersAtTheEnd } from "./setup/unfollowed";
  */
 
 givenTestDatabase();
-jest.setTimeout(150_000);
 beforeAll(placeConsumersAtTheEnd);
 
 const TO_DEPLOY = TO_LIVE.slice(0, -1);

@@ -23,8 +23,6 @@ import { ARTHUR, INES, NOOR, TOMAS } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(150_000);
-
 const table = (look: Partial<Look> = {}) =>
   tableAsked({ ...PLAIN_LOOK, arrangement: "table", sum: null, ...look });
 

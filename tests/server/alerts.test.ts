@@ -40,8 +40,6 @@ import { givenTestDatabase } from "./setup/test-database";
 import { toldTo } from "./setup/told";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
-
 let door: MailDoor;
 let standIn: MailStandIn;
 beforeAll(async () => {

@@ -35,8 +35,6 @@ import { givenTestDatabase } from "./setup/test-database";
 import type { BoardRequest } from "@/core/board/request";
 
 givenTestDatabase();
-jest.setTimeout(150_000);
-
 const edit = (request: BoardRequest, viewer = INES) => editBoards(viewer, "TIX", request);
 const design = async (id: string) =>
   (await readDesign(INES, "TIX")).boards.find((b) => b.id === id)!;

@@ -18,8 +18,6 @@ import { ARTHUR, INES, IVO, NOOR, TOMAS } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(180_000);
-
 const act = (given: unknown): BulkAct => bulkAct.parse(given);
 const assignTo = (assigneeId: string | null) => act({ kind: "set", changes: { assigneeId } });
 

@@ -19,8 +19,6 @@ import { ARTHUR, INES, NOOR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(150_000);
-
 const mark = (word: string, condition: Condition): CardMark => ({
   word,
   sign: "flag",

@@ -15,7 +15,6 @@ import { givenTestDatabase } from "./setup/test-database";
 import { placeConsumersAtTheEnd } from "./setup/unfollowed";
 
 givenTestDatabase();
-jest.setTimeout(150_000);
 beforeAll(placeConsumersAtTheEnd);
 
 const keyOf = async (id: string) =>

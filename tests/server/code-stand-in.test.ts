@@ -28,8 +28,6 @@ import { placeConsumersAtTheEnd } from "./setup/unfollowed";
  */
 
 givenTestDatabase();
-jest.setTimeout(150_000);
-
 const SECRET = "for tests alone";
 const PEOPLE = {
   ines: { name: "Ines Dahl", mail: "ines.dahl@saltmarsh.example" },

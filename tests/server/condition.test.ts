@@ -20,7 +20,7 @@ let promises: Map<string, PromiseBand>;
 
 beforeAll(async () => {
   ({ asked, vocabulary, promises } = await fillProject());
-}, 180_000);
+});
 
 test("in memory and in SQL a condition means the same items, whatever it is", async () => {
   expect(asked.length).toBeGreaterThan(300);
@@ -67,7 +67,7 @@ test("in memory and in SQL a condition means the same items, whatever it is", as
   );
   // Most conditions are about some of the items, or the comparison would say little.
   expect(telling).toBeGreaterThan(120);
-}, 180_000);
+});
 
 test("text with markup, quotes and patterns is compared as it is, never run", async () => {
   const asker: Asker = { personId: null, teamIds: [], now: Date.now(), zone: "UTC" };

@@ -60,7 +60,7 @@ describe("with a shared server", () => {
     expect(await countIn("Building")).toBe(before + free);
     await nothingPromisedIsLost(lines);
     expect((await checkItems()).findings).toEqual([]);
-  }, 180_000);
+  });
 
   test("64 writers going in and out all the time keep to the limit at every moment of the history", async () => {
     const max = (await countIn("Building")) + 5;
@@ -73,7 +73,7 @@ describe("with a shared server", () => {
         runMovers(process.env.DATABASE_URL!, await job(half, path, true)),
       ),
     );
-    await Promise.all(movers.map((m) => m.heard("done", 150)));
+    await Promise.all(movers.map((m) => m.heard("done", 60)));
     // The application is killed, not asked to stop, in the middle of it.
     for (const m of movers) m.process.kill("SIGKILL");
     await Promise.all(movers.map((m) => m.ended));
@@ -93,11 +93,11 @@ describe("with a shared server", () => {
       from ${domainEvent} o join ${itemEvent} e on e.item_id = o.item_id and e.seq = (o.data->>'version')::int where e.kind = 'moved'`);
     const start = total - Number(all);
     expect(Number(rows[0].most) + start).toBeLessThanOrEqual(max);
-    expect(await nothingPromisedIsLost(movers.flatMap((m) => m.lines))).toBeGreaterThanOrEqual(300);
+    expect(await nothingPromisedIsLost(movers.flatMap((m) => m.lines))).toBeGreaterThanOrEqual(120);
     expect((await checkItems()).findings).toEqual([]);
     await settle();
     expect([await unfollowed(), await shelved()]).toEqual([0, []]);
-  }, 180_000);
+  });
 });
 
 test("PostgreSQL killed in the middle of a stream of moves: after its recovery all agrees, and the movers go on by themselves", async () => {
@@ -122,4 +122,4 @@ test("PostgreSQL killed in the middle of a stream of moves: after its recovery a
     await closeDatabase();
     cluster.remove();
   }
-}, 180_000);
+});

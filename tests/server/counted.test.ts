@@ -13,8 +13,6 @@ import { ARTHUR, INES, NOOR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(150_000);
-
 const EVERYTHING: Condition = { kind: "all", of: [] };
 const asked = (facts: readonly FactName[], more: Partial<CountedAsked> = {}): CountedAsked => ({
   board: null,

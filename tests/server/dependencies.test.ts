@@ -17,8 +17,6 @@ import { publishChange, runningWorkflow } from "./setup/process";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
-
 const keyOf = async (id: string) => {
   const [{ number }] = await database().select().from(item).where(eq(item.id, id));
   return `TIX-${number}`;

@@ -20,7 +20,6 @@ import { placeConsumersAtTheEnd } from "./setup/unfollowed";
  */
 
 givenTestDatabase();
-jest.setTimeout(150_000);
 beforeAll(placeConsumersAtTheEnd);
 
 /** A repository with two environments, and items of which something is on its main. */

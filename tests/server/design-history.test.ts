@@ -22,8 +22,6 @@ import { ARTHUR, GRETA, INES, NOOR, OSKAR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
-
 const latest = async () => (await readDesignHistory(INES, "TIX")).changes[0];
 const count = async () => (await readDesignHistory(INES, "TIX")).changes.length;
 const FIELD = { ...PLAIN_FIELD, id: "draught", name: "Draught", kind: "number" as const };

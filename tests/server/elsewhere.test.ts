@@ -22,8 +22,6 @@ import { GRETA, INES, NOOR, OSKAR, TOMAS } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(120_000);
-
 const rowOf = async (id: string) =>
   (await database().select().from(item).where(eq(item.id, id)))[0];
 const keysOf = async (id: string) =>

@@ -22,8 +22,6 @@ import { publishChange } from "./setup/process";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(150_000);
-
 type Saved = Omit<OwnField, "position" | "removedAt">;
 const save = (field: Partial<Saved> & Pick<Saved, "id" | "name" | "kind">) =>
   editOwnField(INES, "TIX", { kind: "save", field: { ...PLAIN_FIELD, ...field } });

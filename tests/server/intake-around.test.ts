@@ -34,8 +34,6 @@ import { accepting, FORM, reportRow, sent, verdictOn } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(150_000);
-
 const keyOf = async (id: string) =>
   `TIX-${(await database().select({ n: item.number }).from(item).where(eq(item.id, id)))[0].n}`;
 const drain = async () => {

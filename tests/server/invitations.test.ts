@@ -21,7 +21,6 @@ import { GRETA, INES, NOOR, OSKAR, TOMAS } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
 process.env.BETTER_AUTH_SECRET = "tests-only-secret-of-more-than-32-letters-0123456789";
 
 let standIn: MailStandIn;

@@ -18,8 +18,6 @@ import { ARTHUR, INES, IVO, NOOR, OSKAR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
-
 const PNG = readFileSync(path.join(__dirname, "../reference/pictures/small.png"));
 const keyOf = async (id: string) => {
   const [{ number }] = await database().select().from(item).where(eq(item.id, id));

@@ -16,8 +16,6 @@ import { ARTHUR, INES, NOOR, OSKAR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
-
 const one = (title: string, more: Partial<ImportedItem> = {}): ImportedItem => ({
   id: randomUUID(),
   fields: { title, typeId: "story" },

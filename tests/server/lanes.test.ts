@@ -16,8 +16,6 @@ import { ARTHUR, INES, NOOR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(150_000);
-
 const compare = (
   fact: "priority" | "dueOn" | "blocked",
   op: "is" | "at most",

@@ -37,8 +37,6 @@ import { GRETA, INES, IVO, NOOR, TOMAS } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(240_000);
-
 const PROJECT = { id: "tix", zone: "Europe/London", defaultSize: 1 };
 const plain = {
   min: null as number | null,

@@ -56,7 +56,7 @@ let vocabulary: Vocabulary;
 let promises: Map<string, PromiseBand>;
 beforeAll(async () => {
   ({ asked, vocabulary, promises } = await fillProject());
-}, 180_000);
+});
 
 const listOf = (asker: Asker, where = FILLED): ListOf => ({
   reader: database(),
@@ -146,7 +146,7 @@ test("in memory and in the database a list has the same items in the same order,
   );
   // Groups of several kinds were met, or the comparison would say little.
   expect(grouped).toBeGreaterThan(25);
-}, 180_000);
+});
 
 test("values are counted alike, add up to the whole, and mean the items that were counted", async () => {
   let several = 0;
@@ -192,7 +192,7 @@ test("values are counted alike, add up to the whole, and mean the items that wer
     { numRuns: 200 },
   );
   expect(several).toBeGreaterThan(25);
-}, 180_000);
+});
 
 test("an anchor leads to the rows behind every so many", async () => {
   const query: ListQuery = { ...PLAIN_LIST, sort: [{ fact: "title", descending: true }] };

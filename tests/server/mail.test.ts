@@ -35,8 +35,6 @@ import { accepting, FORM, reportRow, sent, verdictOn } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(30_000);
-
 const ANNA = "anna@post.saltmarsh.example";
 const TICKETS = "tickets@in.saltmarsh.example";
 let door: MailDoor;

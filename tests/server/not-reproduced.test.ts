@@ -15,8 +15,6 @@ import { reportRow, sent, verdictOn } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(150_000);
-
 const day = (days: number) => new Date(Date.now() + days * DAY).toISOString().slice(0, 10);
 const watch = { kind: "park", until: day(20), itemId: null, watched: true } as const;
 const watched = async (title: string, happened: string, place = "in the app") => {

@@ -15,8 +15,6 @@ import { givenTestDatabase } from "./setup/test-database";
 import { toldTo } from "./setup/told";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
-
 beforeAll(async () => {
   await database().delete(alert);
 });

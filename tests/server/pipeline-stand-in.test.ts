@@ -29,8 +29,6 @@ import { placeConsumersAtTheEnd } from "./setup/unfollowed";
  */
 
 givenTestDatabase();
-jest.setTimeout(150_000);
-
 const MEMBER = { name: "Ines Dahl", mail: "ines.dahl@saltmarsh.example" };
 const run = promisify(execFile);
 const TEST = newId();

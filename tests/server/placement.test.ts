@@ -17,8 +17,6 @@ import { sent } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(150_000);
-
 const snapshot = async (id: string) =>
   (await database().select().from(item).where(eq(item.id, id)))[0];
 const keyOf = async (id: string) => `TIX-${(await snapshot(id)).number}`;

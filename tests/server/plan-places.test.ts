@@ -16,8 +16,6 @@ import { ARTHUR, INES, IVO, NOOR, OSKAR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
-
 const put = async (id: string, changes: object) => {
   const [{ version: seenVersion }] = await database().select().from(item).where(eq(item.id, id));
   await send(INES, id, { kind: "edit", seenVersion, changes });

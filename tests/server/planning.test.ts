@@ -9,8 +9,6 @@ import { ARTHUR, INES, NOOR, OSKAR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
-
 const put = async (id: string, changes: object) => {
   const [{ version: seenVersion }] = await database().select().from(item).where(eq(item.id, id));
   await send(INES, id, { kind: "edit", seenVersion, changes });

@@ -16,8 +16,6 @@ import { INES, IVO, NOOR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(150_000);
-
 const keyed = async (title: string) => {
   const id = await itemIn(NOOR, title, "Ready", "Building");
   const [{ number }] = await database().select().from(item).where(eq(item.id, id));

@@ -27,8 +27,6 @@ import { givenTestDatabase } from "./setup/test-database";
 import { rulesBody, type BreaksQuery } from "@/core/intake/request";
 
 givenTestDatabase();
-jest.setTimeout(150_000);
-
 const snapshot = async (id: string) =>
   (await database().select().from(item).where(eq(item.id, id)))[0];
 const version = async () => (await loadRules(database(), "tix")).version;

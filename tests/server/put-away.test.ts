@@ -18,8 +18,6 @@ import { ARTHUR, GRETA, INES, NOOR, OSKAR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
-
 const away = (by: Viewer = INES) => putProjectAway(by, "TIX", true);
 const back = (by: Viewer = INES) => putProjectAway(by, "TIX", false);
 const listed = async (viewer: Viewer) =>

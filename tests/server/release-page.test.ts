@@ -25,8 +25,6 @@ import { accepting, sent, verdictOn } from "./setup/reports";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(90_000);
-
 const TO_DEPLOY = ["Ready", "Building", "Waiting for review", "In review", "Waiting for test"];
 
 /** A release of its own, with items that stand in different places of the process. */

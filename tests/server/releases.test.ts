@@ -11,8 +11,6 @@ import { ARTHUR, INES, IVO, NOOR, OSKAR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
-
 const comes = async () =>
   (await readReleases(INES, "TIX")).releases.find(({ releasedAt }) => releasedAt === null)!;
 const store = (

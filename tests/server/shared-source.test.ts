@@ -17,7 +17,6 @@ import { placeConsumersAtTheEnd } from "./setup/unfollowed";
 /* One code host for two projects: believed about the items of both, as a lead of both has said. */
 
 givenTestDatabase();
-jest.setTimeout(150_000);
 beforeAll(placeConsumersAtTheEnd);
 
 type Source = Awaited<ReturnType<typeof editSource>>;

@@ -25,8 +25,6 @@ import { placeConsumersAtTheEnd } from "./setup/unfollowed";
  */
 
 givenTestDatabase();
-jest.setTimeout(150_000);
-
 const LIVE = "open to all";
 const NAME = "shipped-app";
 const START = Date.now() - 6 * 3_600_000;

@@ -16,7 +16,6 @@ import { INES, NOOR, TOMAS } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(150_000);
 afterAll(closeMeaningThread);
 
 const tix = async () => (await database().select().from(project).where(eq(project.id, "tix")))[0];

@@ -14,8 +14,6 @@ import { ARTHUR, INES, IVO, NOOR, OSKAR, TOMAS } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
-
 const act = (by: Viewer, body: SizingAct) => actOnSizing(by, "TIX", body);
 const roundOf = async (by: Viewer, id: string) =>
   (await readSizing(by, "TIX")).rounds.find((round) => round.id === id)!;

@@ -23,8 +23,6 @@ import { ARTHUR, INES, IVO, NOOR, OSKAR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
-
 const act = (by: Viewer, sprintId: string, body: SprintAct, now?: number) =>
   actOnSprint(by, { projectKey: "TIX", sprintId }, body, now);
 const read = (id: string, viewer: Viewer = INES, now?: number) =>

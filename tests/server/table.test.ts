@@ -21,8 +21,6 @@ import { ARTHUR, INES, NOOR, OSKAR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(120_000);
-
 const OPEN: Condition = { kind: "compare", fact: "stateKind", op: "is not", value: "finished" };
 const asked = (more: Partial<TableAsked> = {}): TableAsked => ({
   ...tableBody.parse({ condition: EVERY_ITEM }),

@@ -44,8 +44,6 @@ import { givenTestDatabase } from "./setup/test-database";
 import { toldTo } from "./setup/told";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
-
 const db = () => database();
 const rowOf = async (id: string) => (await db().select().from(item).where(eq(item.id, id)))[0];
 const edit = async (by: Viewer, id: string, changes: object) =>

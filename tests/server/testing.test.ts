@@ -26,7 +26,6 @@ import { givenTestDatabase } from "./setup/test-database";
 import { placeConsumersAtTheEnd } from "./setup/unfollowed";
 
 givenTestDatabase();
-jest.setTimeout(150_000);
 beforeAll(placeConsumersAtTheEnd);
 
 const IN_TEST = [

@@ -15,8 +15,6 @@ import { ARTHUR, INES, IVO, NOOR, OSKAR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
-
 const today = isoDate(dayNumber(Date.now(), "Europe/London"));
 
 const record = (who: Viewer, itemId: string, minutes: number, more: object = {}) => {

@@ -13,8 +13,6 @@ import { ARTHUR, INES, IVO, NOOR, OSKAR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
-
 const today = dayNumber(Date.now(), "Europe/London");
 const read = (who: Viewer, of: { condition?: Condition; group?: "assigneeId" } = {}, key = "TIX") =>
   readTimeline(who, key, { board: null, condition: EVERY_ITEM, group: null, ...of });

@@ -15,8 +15,6 @@ import { INES, NOOR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(240_000);
-
 /** Ends a transaction of which nothing is to stay. */
 class NothingStays extends Error {}
 

@@ -35,8 +35,6 @@ import { publishChange, runningWorkflow } from "./setup/process";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(150_000);
-
 beforeAll(placeConsumersAtTheEnd);
 
 const snapshot = async (id: string) =>
@@ -390,7 +388,7 @@ test("more refused moves than are looked at together keep no other waiting", asy
   expect(await nameOf(ids[0])).toBe("Building");
   expect(await nameOf(last)).toBe("Waiting for review");
   await rules(HAND, {});
-}, 180_000);
+});
 
 test("a move that its own rules refuse is not made, and the history says why; it is tried again the next day", async () => {
   await rules(HAND, {

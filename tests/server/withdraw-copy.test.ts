@@ -15,8 +15,6 @@ import { ARTHUR, GRETA, INES, IVO, NOOR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 
 givenTestDatabase();
-jest.setTimeout(60_000);
-
 const rowOf = async (id: string) =>
   (await database().select().from(item).where(eq(item.id, id)))[0];
 const keyOf = async (id: string) => `TIX-${(await rowOf(id)).number}`;

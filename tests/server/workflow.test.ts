@@ -33,8 +33,6 @@ import { givenTestDatabase } from "./setup/test-database";
 import type { Requirement } from "@/core/workflow/requirements/table";
 
 givenTestDatabase();
-jest.setTimeout(150_000);
-
 const snapshot = async (id: string) =>
   (await database().select().from(item).where(eq(item.id, id)))[0];
 const handToReview = (w: Workflow) => w.transitions.find((t) => t.verb === "Hand to review")!;

@@ -101,9 +101,9 @@ export function givenApplication(more: Record<string, string> = {}): {
       () => worker.stop(),
       database.drop,
     );
-  }, 180_000);
+  });
   afterAll(async () => {
     for (const step of cleanUp) await step();
-  }, 180_000);
+  });
   return { address: () => app.address, databaseUrl: () => url };
 }

@@ -28,7 +28,7 @@ export function givenBrowser(): { person: (address: string, name?: string) => Pr
   const errors: string[] = [];
   beforeAll(async () => {
     browser = await puppeteer.launch({ executablePath: "/usr/bin/chromium", args: FLAGS });
-  }, 180_000);
+  });
   // Before the application stops: an open page would complain that it is gone.
   afterAll(async () => {
     await browser.close();
@@ -39,8 +39,9 @@ export function givenBrowser(): { person: (address: string, name?: string) => Pr
       const context = await browser.createBrowserContext();
       const page = await context.newPage();
       await page.setViewport({ width: 1280, height: 800 });
-      page.setDefaultTimeout(25_000);
-      page.setDefaultNavigationTimeout(30_000);
+      // A machine that does other things as well is no fault of the page.
+      page.setDefaultTimeout(60_000);
+      page.setDefaultNavigationTimeout(90_000);
       page.on(
         "console",
         (m) => m.type() === "error" && !EXPECTED.test(m.text()) && errors.push(m.text()),
@@ -135,11 +136,10 @@ export class Person {
 
   /** Clicks what opens something; once more where the page had not listened yet, or drew it anew. */
   async opens(button: string, opened: string): Promise<void> {
-    const there = () => this.page.waitForSelector(opened, { timeout: 5_000 });
     await this.click(button);
-    await there().catch(async () => {
+    await this.page.waitForSelector(opened, { timeout: 5_000 }).catch(async () => {
       await this.click(button);
-      await there();
+      await this.page.waitForSelector(opened);
     });
   }
 
@@ -254,20 +254,20 @@ export class Person {
       return this.chooseNative(field, option);
     // By the keyboard: what was chosen before may still move the field under the pointer.
     await field.press("Enter");
-    const offered = () =>
+    const offered = (timeout: number) =>
       this.page.waitForFunction(
         (wanted: string) =>
           [...document.querySelectorAll<HTMLElement>("[role=option],[role^=menuitem]")].find((o) =>
             o.innerText.trim().startsWith(wanted),
           ) ?? null,
-        { timeout: 5_000 },
+        { timeout },
         option,
       );
     // What is drawn anew just then closes its list: it is opened once more.
-    const found = await offered()
+    const found = await offered(5_000)
       .catch(async () => {
         await (await this.field<HTMLElement>(label, within)).press("Enter");
-        return offered();
+        return offered(30_000);
       })
       .catch(() => {
         throw new Error(`${label} offers no ${option}`);

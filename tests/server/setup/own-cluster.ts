@@ -3,8 +3,9 @@ import { mkdtempSync, readFileSync } from "node:fs";
 import { createServer } from "node:net";
 import os from "node:os";
 import path from "node:path";
-import { TEMPLATE } from "./server-url";
+import { createTestDatabase } from "./test-database";
 
+const OWN = "zigzag";
 const ROOT = path.resolve(__dirname, "../../..");
 
 function freePort(): Promise<number> {
@@ -31,14 +32,13 @@ export async function ownCluster() {
     );
   const start = () => void run(`start_cluster '${home}' ${port} > /dev/null`);
   start();
-  const url = run(`cluster_url '${home}' ${port} ${TEMPLATE}`).trim();
-  // The demo is loaded by a process of its own, as in the product; inside Jest it takes several
-  // times as long.
-  execFileSync(process.execPath, ["--import", "tsx", path.join(__dirname, "make-template.ts")], {
-    cwd: ROOT,
-    env: { ...process.env, TEST_DATABASE_SERVER: url },
-    stdio: "inherit",
-  });
+  const at = (database: string) => run(`cluster_url '${home}' ${port} ${database}`).trim();
+  const url = at(OWN);
+  const copy = await createTestDatabase();
+  run(
+    `createdb --maintenance-db='${at("postgres")}' ${OWN}; pg_dump '${copy.url}' | psql -q -v ON_ERROR_STOP=1 -o /dev/null '${url}'`,
+  );
+  await copy.drop();
   return {
     url,
     start,

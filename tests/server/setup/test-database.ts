@@ -43,7 +43,7 @@ export function givenTestDatabase(template = TEMPLATE): void {
     const made = await createTestDatabase(template);
     drop = made.drop;
     process.env.DATABASE_URL = made.url;
-  }, 180_000);
+  });
   afterAll(async () => {
     await closeDatabase();
     await drop();
