@@ -1,3 +1,5 @@
+import type { SQL } from "drizzle-orm";
+import { PgDialect } from "drizzle-orm/pg-core";
 import { database, type Reader } from "./connection";
 
 /*
@@ -36,6 +38,19 @@ export function namedSql<Row = never>(
     const query = { sql: text, params: values };
     const prepared = reader._.session.prepareQuery(query, undefined, name, false);
     return ((await prepared.execute()) as { rows: Row[] }).rows;
+  };
+}
+
+/** The same from a template of the query builder, with `sql.placeholder`s where values go. */
+export function namedTemplate<Row>(
+  name: string,
+  template: SQL,
+): (reader: Reader, values: Record<string, unknown>) => Promise<Row[]> {
+  let built: ReturnType<PgDialect["sqlToQuery"]> | undefined;
+  return async (reader, values) => {
+    built ??= new PgDialect().sqlToQuery(template);
+    const prepared = reader._.session.prepareQuery(built, undefined, name, false);
+    return ((await prepared.execute(values)) as { rows: Row[] }).rows;
   };
 }
 

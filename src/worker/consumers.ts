@@ -1,12 +1,28 @@
+import type { DomainEvent } from "@/core/events/catalogue";
+import type { ItemEventKind } from "@/core/item/event";
 import { alertPeople } from "@/server/alerts/engine";
 import { goOn, type Consumer } from "@/server/events/consumer";
 import { followItem, wakeLike } from "@/server/intake/follow-up";
 import { fireTriggers } from "@/server/item/trigger";
 
+/** Whether something of other kinds happened to an item than this one. */
+const isMoreThan =
+  (kind: ItemEventKind) =>
+  (event: DomainEvent): boolean =>
+    event.kind === "item changed" && event.data.kinds.some((one) => one !== kind);
+
+/** Whether something of these kinds happened to an item. */
+const isAnyOf =
+  (...kinds: ItemEventKind[]) =>
+  (event: DomainEvent): boolean =>
+    event.kind === "item changed" && event.data.kinds.some((one) => kinds.includes(one));
+
 /** Reports that waited for an item come back, and whoever reported it is told how it stands. */
 const reportsOfItems: Consumer = {
   name: "reports of items",
   kinds: ["item changed"],
+  // What is heard from outside changes nothing of what a report waits for, or its sender is told.
+  concerns: isMoreThan("reported"),
   follow: async (tx, event, now) => {
     if (event.kind !== "item changed") return;
     await followItem(tx, event.data.itemId, now, event.data.kinds.includes("moved"));
@@ -27,6 +43,7 @@ const reportsAlike: Consumer = {
 const triggers: Consumer = {
   name: "triggers",
   kinds: ["item changed"],
+  concerns: isAnyOf("moved", "changed", "commented", "reported"),
   follow: async (_, event) => {
     if (event.kind === "item changed") await fireTriggers(event.id, event.data);
   },

@@ -98,7 +98,7 @@ test.each<[string, ItemCommand, ItemChange[], Partial<ItemSnapshot>]>([
   ],
   [
     "what is known outside",
-    { kind: "report", fact: { kind: "deployed", environment: "harbour" }, source: "Pipeline" },
+    { kind: "report", facts: [{ kind: "deployed", environment: "harbour" }], source: "Pipeline" },
     [
       {
         kind: "reported",

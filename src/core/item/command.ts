@@ -114,8 +114,8 @@ export type ItemCommand =
   | { kind: "tick"; policyId: string; on: boolean }
   | { kind: "meet"; criterionId: string; on: boolean }
   | { kind: "approve"; on: boolean }
-  /** Something happened outside. */
-  | { kind: "report"; fact: OutsideFact; source: string }
+  /** Something happened outside, or several things one after the other. */
+  | { kind: "report"; facts: readonly OutsideFact[]; source: string }
   /** A move that should have happened by itself and did not, with why. */
   | { kind: "hold"; transitionId: string; to: StateId; note: string }
   /** Puts the item into another state because the one it was in is gone; asks for nothing. */

@@ -140,7 +140,7 @@ function changesFor(
     case "approve":
       return approve(item, command, context);
     case "report":
-      return [{ kind: "reported", new: command.fact, note: command.source }];
+      return command.facts.map((fact) => ({ kind: "reported", new: fact, note: command.source }));
     case "hold":
       return [
         {

@@ -35,7 +35,9 @@ export async function alertPeople(
     tx,
     and(eq(itemEvent.itemId, itemId), gt(itemEvent.seq, fromVersion), lte(itemEvent.seq, version)),
   );
-  const stateOf = await meaningsOfStates(tx, [row.stateId, ...statesIn(events)]);
+  const given = events.some((event) => event.kind === "changed" || event.kind === "created");
+  const states = [...(given ? [row.stateId] : []), ...statesIn(events)];
+  const stateOf = await meaningsOfStates(tx, states);
   const happened = happenedIn(events, stateOf, stateOf(row.stateId));
   if (happened.length === 0) return;
   const of = snapshotOf(row);

@@ -1,6 +1,6 @@
 import { and, eq, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
 import type { Happened } from "@/core/alerts/happened";
-import type { Ties } from "@/core/alerts/standard-rules";
+import { STANDARD_RULES, type Ties } from "@/core/alerts/standard-rules";
 import type { Duty } from "@/core/people/duty";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { Reader } from "@/db/connection";
@@ -21,7 +21,7 @@ export async function tiesTo(
   const named = (wanted: Duty) => dutyHoldersNamed(reader, of.projectId, wanted);
   const [followers, near, testers, reviewing, showed] = await Promise.all([
     followersOf(reader, of),
-    nearOwners(reader, of),
+    STANDARD_RULES.near.happens.some(comes) ? nearOwners(reader, of) : [],
     comes("for test") ? named("tests") : [],
     of.reviewerId === null && comes("for review") ? named("reviews") : only(of.reviewerId),
     comes("accepted") || comes("something missing") ? whoShowed(reader, of.id) : [],

@@ -28,3 +28,15 @@ export async function announce(
 ): Promise<void> {
   await tx.insert(domainEvent).values(eventRowOf(projectId, happening, at));
 }
+
+/** Tells of several happenings at once. */
+export async function announceAll(
+  tx: Transaction,
+  all: readonly { projectId: string; happening: Happening }[],
+  at: number,
+): Promise<void> {
+  if (all.length === 0) return;
+  await tx
+    .insert(domainEvent)
+    .values(all.map(({ projectId, happening }) => eventRowOf(projectId, happening, at)));
+}

@@ -8,6 +8,8 @@ import { log, traced } from "../log";
 export interface Consumer {
   name: string;
   kinds: readonly EventKind[];
+  /** Of those kinds, whether an event can have anything follow; where it is not asked, each can. */
+  concerns?: (event: DomainEvent) => boolean;
   /**
    * Does what follows from an event. What it stores by `tx` is stored together with how far the
    * consumer has come; what it does otherwise must bear being done again.
@@ -126,10 +128,9 @@ async function followed({
 }): Promise<Record<string, unknown> | null> {
   if (!consumer.kinds.includes(row.kind)) return null;
   try {
-    await tx.transaction(async (inner) => {
-      const event = readEvent(row);
-      if (event) await consumer.follow(inner, event, now);
-    });
+    const event = readEvent(row);
+    if (event && consumer.concerns?.(event) !== false)
+      await tx.transaction((inner) => consumer.follow(inner, event, now));
     return null;
   } catch (error) {
     if (isUnreachable(error)) throw error;

@@ -63,15 +63,18 @@ export async function itemsOfChanges(
   return rows.map(({ id }) => id);
 }
 
-/** What some items are called now, in the order of their numbers. */
-export async function keysOfItems(reader: Reader, ids: readonly string[]): Promise<string[]> {
-  if (ids.length === 0) return [];
+/** What some items are called now, by their ids and in the order of their numbers. */
+export async function keysOfItems(
+  reader: Reader,
+  ids: readonly string[],
+): Promise<ReadonlyMap<string, string>> {
+  if (ids.length === 0) return new Map();
   const rows = await reader
-    .select({ key: keyColumn })
+    .select({ id: item.id, key: keyColumn })
     .from(item)
     .where(inArray(item.id, [...ids]))
     .orderBy(item.number);
-  return rows.map(({ key }) => key);
+  return new Map(rows.map(({ id, key }) => [id, key]));
 }
 
 /** What some items know of outside, in the order of their ids; what was withdrawn is left out. */

@@ -31,7 +31,7 @@ export function standsAlone(ask: Ask, { before, workflow }: Entered): boolean {
       return keepsOpen(before, ask.to, workflow) && isPlain(before, ask.to, workflow);
     case "prepared":
       if (ask.command.kind === "place in state") return keepsOpen(before, ask.command.to, workflow);
-      return ask.command.kind === "rank";
+      return ask.command.kind === "rank" || ask.command.kind === "report";
     case "create":
     case "place":
     case "put under":

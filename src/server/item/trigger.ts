@@ -8,17 +8,31 @@ import type { ItemEvent } from "@/core/item/event";
 import type { ItemSnapshot } from "@/core/item/fields";
 import { linkWords } from "@/core/item/link-way";
 import { sourcesOf } from "@/core/workflow/graph";
-import { LONGEST_CHAIN, occurrencesOf, triggeredTransition } from "@/core/workflow/occurrence";
+import {
+  LONGEST_CHAIN,
+  occurrencesOf,
+  triggeredTransition,
+  waitsFor,
+} from "@/core/workflow/occurrence";
 import { occurrenceWords, type Occurrence } from "@/core/workflow/trigger";
 import { requirementsOf } from "@/core/workflow/decide-move";
 import { stateOf, type Transition, type Workflow } from "@/core/workflow/workflow";
 import type { Outcome, StateId } from "@/core/workflow/state";
 import { database, isUnreachable, transact, type Reader } from "@/db/connection";
-import { commandRecord, item, itemEvent, itemLink, itemType, project } from "@/db/schema";
+import {
+  commandRecord,
+  item,
+  itemEvent,
+  itemLink,
+  itemType,
+  project,
+  workflow as workflowTable,
+} from "@/db/schema";
+import { namedQuery } from "@/db/statement";
 import { log, traced } from "../log";
 import { AUTOMATION } from "../people/viewer";
 import { Refused } from "../refused";
-import { loadWorkflows } from "../workflow/load";
+import { loadWorkflows, publishedWorkflow } from "../workflow/load";
 import { recordCommand } from "./command-key";
 import { throughDoor } from "./door";
 import { enterItem } from "./enter";
@@ -43,31 +57,46 @@ export async function fireTriggers(
 ): Promise<number> {
   let made = 0;
   const chain = { depth: changed.depth + 1, setOffBy: changed.byId };
+  const met = new Map<string, number>();
   for (const { itemId, occurrence } of await dueAfter(database(), changed)) {
-    const key = `outbox ${eventId} ${itemId} ${occurrence.kind}`;
+    const what = `outbox ${eventId} ${itemId} ${occurrence.kind}`;
+    const times = met.get(what) ?? 0;
+    met.set(what, times + 1);
+    // The same may happen several times at once: it is deployed to two places.
+    const key = times === 0 ? what : `${what} ${times}`;
     if (await moveByTrigger(itemId, occurrence, chain, key)) made += 1;
   }
   return made;
 }
 
+const CHANGED = namedQuery("an item that changed, with its process", (reader) =>
+  reader
+    .select({
+      ...{ item, projectKey: project.key },
+      ...{ workflowId: workflowTable.id, version: workflowTable.version },
+    })
+    .from(item)
+    .innerJoin(project, eq(project.id, item.projectId))
+    .innerJoin(itemType, and(eq(itemType.projectId, item.projectId), eq(itemType.id, item.typeId)))
+    .innerJoin(workflowTable, eq(workflowTable.id, itemType.workflowId))
+    .where(eq(item.id, sql.placeholder("itemId"))),
+);
+
 async function dueAfter(
   reader: Reader,
   { itemId, fromVersion, version }: EventDataOf<"item changed">,
 ): Promise<Due[]> {
-  const [row] = await reader
-    .select({ item, projectKey: project.key })
-    .from(item)
-    .innerJoin(project, eq(project.id, item.projectId))
-    .where(eq(item.id, itemId));
+  const [row] = await CHANGED(reader, { itemId });
   if (!row || row.item.withdrawnAt !== null) return [];
   const events = await readEvents(
     reader,
     and(eq(itemEvent.itemId, itemId), gt(itemEvent.seq, fromVersion), lte(itemEvent.seq, version)),
   );
   const after = snapshotOf(row.item);
-  const due: Due[] = occurrencesOf(events, after, await wasAssigned(reader, itemId, events)).map(
-    (occurrence) => ({ itemId, occurrence }),
-  );
+  const workflow = await publishedWorkflow(reader, row.workflowId, row.version);
+  const due: Due[] = occurrencesOf(events, after, await wasAssigned(reader, itemId, events))
+    .filter(({ kind }) => waitsFor(workflow, kind))
+    .map((occurrence) => ({ itemId, occurrence }));
   if (
     !events.some(
       (e) => e.kind === "moved" && e.new.kind === "finished" && e.old.kind !== "finished",

@@ -1,4 +1,4 @@
-import { sql, type SQL } from "drizzle-orm";
+import { sql, type Placeholder, type SQL } from "drizzle-orm";
 import type { Reader } from "@/db/connection";
 import { codeChange, codeCommit, itemCode } from "@/db/schema";
 
@@ -28,8 +28,28 @@ export const commitsOfItems = (of: SQL): SQL => sql`
 export const linksOfItems = (itemIds: readonly string[]): SQL =>
   sql`l.item_id = any(${sql.param([...itemIds])}::uuid[])`;
 
-export const linksOfRepository = (repositoryId: string): SQL =>
-  sql`l.repository_id = ${repositoryId}`;
+/** The same of items that are given to a statement with a name. */
+export const linksOfGiven = (itemIds: Placeholder): SQL =>
+  sql`l.item_id = any(array(select unnest(${itemIds}::uuid[])))`;
+
+/** The other way round: the items that commits of a repository belong to, for a statement with a name. */
+export const itemsOfHashes = (repositoryId: Placeholder, hashes: Placeholder): SQL => {
+  const meant = sql`c.repository_id = ${repositoryId}::uuid
+    and c.hash = any(array(select unnest(${hashes}::text[])))`;
+  return sql`
+    select l.item_id from ${codeCommit} c
+    join ${itemCode} l on l.repository_id = c.repository_id and l.kind = 'commit' and l.name = c.hash
+    where ${meant}
+    union
+    select l.item_id from ${codeCommit} c
+    join ${itemCode} l on l.repository_id = c.repository_id and l.kind = 'branch' and l.name = c.branch
+    where ${meant}
+    union
+    select l.item_id from ${codeCommit} c
+    join ${codeChange} h on h.repository_id = c.repository_id and h.branch = c.branch
+    join ${itemCode} l on l.repository_id = c.repository_id and l.kind = 'change' and l.name = h.name
+    where ${meant}`;
+};
 
 /** The commits of an item, on main or not. */
 export async function commitsOf(

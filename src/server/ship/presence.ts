@@ -7,11 +7,14 @@ import {
   type MergedCommit,
   type Standing,
 } from "@/core/ship/what-is-where";
-import type { Reader, Transaction } from "@/db/connection";
+import { outsideAfter } from "@/core/item/outside";
+import type { Reader } from "@/db/connection";
 import { commitStanding, deployment } from "@/db/schema";
+import { namedTemplate } from "@/db/statement";
 import { outsideOf } from "../item/items-named";
-import { commitsOfItems, linksOfItems, linksOfRepository } from "./item-commits";
+import { commitsOfItems, itemsOfHashes, linksOfGiven } from "./item-commits";
 import type { Told } from "./item-code";
+import type { Post, Taking } from "./taking";
 
 /** What is needed to say where items are. */
 export interface PresenceRows {
@@ -22,23 +25,28 @@ export interface PresenceRows {
   parts: (DeployedPart & { called: string })[];
 }
 
+const MERGED_OF_ITEMS = namedTemplate<{
+  item_id: string;
+  repository_id: string;
+  hash: string;
+  merged_at: number;
+  reverted_by: string | null;
+}>(
+  "what was merged of items",
+  sql`
+    select o.item_id, o.repository_id, o.hash, o.reverted_by,
+      (extract(epoch from o.main_at) * 1000)::float8 as merged_at
+    from (${commitsOfItems(linksOfGiven(sql.placeholder("itemIds")))}) o
+    where o.main_at is not null`,
+);
+
 /** Reads what was merged for some items, and where it stands. */
 export async function readPresence(
   reader: Reader,
   itemIds: readonly string[],
 ): Promise<PresenceRows> {
   if (itemIds.length === 0) return { merged: new Map(), standings: [], parts: [] };
-  const { rows } = await reader.execute<{
-    item_id: string;
-    repository_id: string;
-    hash: string;
-    merged_at: number;
-    reverted_by: string | null;
-  }>(sql`
-    select o.item_id, o.repository_id, o.hash, o.reverted_by,
-      (extract(epoch from o.main_at) * 1000)::float8 as merged_at
-    from (${commitsOfItems(linksOfItems(itemIds))}) o
-    where o.main_at is not null`);
+  const rows = await MERGED_OF_ITEMS(reader, { itemIds: [...itemIds] });
   const commits = rows.map((row) => ({
     itemId: row.item_id,
     repositoryId: row.repository_id,
@@ -114,15 +122,12 @@ export const readParts = (reader: Reader, repositoryIds: readonly string[]) =>
  * What the items of some commits have to be told, so that they know where they are.
  * @param hashes commits of a repository that came somewhere, left, or are on main since now
  */
-export const tellPresence = async (
-  tx: Transaction,
-  repositoryId: string,
-  hashes: readonly string[],
-): Promise<Told[]> => tellItemsPresence(tx, await itemsOfCommits(tx, repositoryId, hashes));
+export const tellPresence = async (taking: Taking, hashes: readonly string[]): Promise<Told[]> =>
+  tellItemsPresence(taking, await itemsOfCommits(taking.tx, taking.repositoryId, hashes));
 
 /** What some items have to be told, so that they know where they are. */
 export async function tellItemsPresence(
-  tx: Transaction,
+  { tx, told }: Post,
   itemIds: readonly string[],
 ): Promise<Told[]> {
   if (itemIds.length === 0) return [];
@@ -134,7 +139,11 @@ export async function tellItemsPresence(
     const own = merged.get(id);
     if (!own) return [];
     const presences = presencesOf(own, standings, ofRepositories(parts, own));
-    return factsOfPresence(presences, outside.deployedTo, heard).map((fact) => ({
+    // What it is told already by the same post, it knows.
+    const { deployedTo } = told
+      .filter(({ itemId }) => itemId === id)
+      .reduce((known, { fact }) => outsideAfter(known, fact), outside);
+    return factsOfPresence(presences, deployedTo, heard).map((fact) => ({
       itemId: id,
       fact,
     }));
@@ -150,6 +159,11 @@ export function ofRepositories<P extends DeployedPart>(
   return parts.filter(({ repositoryId }) => own.has(repositoryId));
 }
 
+const ITEMS_OF_COMMITS = namedTemplate<{ item_id: string }>(
+  "the items of commits",
+  itemsOfHashes(sql.placeholder("repositoryId"), sql.placeholder("hashes")),
+);
+
 /** The items that some commits of a repository belong to. */
 export async function itemsOfCommits(
   reader: Reader,
@@ -157,8 +171,6 @@ export async function itemsOfCommits(
   hashes: readonly string[],
 ): Promise<string[]> {
   if (hashes.length === 0) return [];
-  const { rows } = await reader.execute<{ item_id: string }>(sql`
-    select distinct o.item_id from (${commitsOfItems(linksOfRepository(repositoryId))}) o
-    where o.hash = any(${sql.param([...hashes])}::text[])`);
+  const rows = await ITEMS_OF_COMMITS(reader, { repositoryId, hashes: [...hashes] });
   return rows.map((row) => row.item_id);
 }

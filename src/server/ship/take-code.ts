@@ -2,47 +2,40 @@ import { and, eq, inArray } from "drizzle-orm";
 import type { Instant } from "@/core/calendar/instant";
 import type { ChangeChecks } from "@/core/item/outside";
 import type { ChangeNews, CodeNews, ReviewNews, TagNews } from "@/core/ship/code-event";
-import type { Transaction } from "@/db/connection";
 import { codeChange, releaseTag } from "@/db/schema";
-import { announce } from "../events/announce";
-import type { Speaker } from "../events/speakers";
+import { announceAll } from "../events/announce";
 import { projectsOfItems } from "../item/items-named";
 import { itemsOfBranch, itemsOfCode, type Told } from "./item-code";
-import { repositoriesOf, repositoryOf } from "./repository";
+import { HEARD, repositoriesOf, repositoryOf } from "./repository";
 import { takeBranch, takePush, type Taken } from "./take-push";
 import { takeChange, takeReview } from "./take-change";
-import type { Taking } from "./taking";
+import { noteShown, readOnce, type Post, type Taking } from "./taking";
 
 /**
  * Takes in what a code host says: branches, commits, changes and reviews are kept, and linked to the
  * items that they name. Whoever has a page of those open is told.
  * @returns what the items are to be told
  */
-export async function takeCode(
-  tx: Transaction,
-  source: Speaker,
-  news: CodeNews,
-  now: Instant,
-): Promise<Told[]> {
-  const repositoryId = await repositoryOf(tx, source, { name: news.repository, now });
-  const taking: Taking = { tx, source, repositoryId, now };
-  const { told, itemIds } = await takeNews(taking, news);
-  await announceCode(tx, source, { itemIds: [...itemIds], now });
+export async function takeCode(post: Post, news: CodeNews): Promise<Told[]> {
+  const repositoryId = await repositoryOf(post, news.repository);
+  const { told, itemIds } = await takeNews({ ...post, repositoryId }, news);
+  noteShown(post, itemIds);
   return told;
 }
 
 /** Tells the pages of each project that a source speaks for: of its own items, or of its code alone. */
-export async function announceCode(
-  tx: Transaction,
-  { projectIds }: Speaker,
-  { itemIds, now }: { itemIds: readonly string[]; now: Instant },
-): Promise<void> {
+export async function announceCode({ tx, source, shown, now }: Post): Promise<void> {
+  if (shown === null) return;
+  const itemIds = [...shown];
   const projects = itemIds.length > 0 ? await projectsOfItems(tx, itemIds) : new Map();
-  for (const projectId of projectIds) {
+  const all = source.projectIds.flatMap((projectId) => {
     const own = itemIds.filter((id) => projects.get(id) === projectId);
-    for (const itemId of own.length > 0 ? own : [null])
-      await announce(tx, projectId, { kind: "code changed", data: { itemId } }, now);
-  }
+    return (own.length > 0 ? own : [null]).map((itemId) => ({
+      projectId,
+      happening: { kind: "code changed" as const, data: { itemId } },
+    }));
+  });
+  await announceAll(tx, all, now);
 }
 
 async function takeNews(taking: Taking, news: CodeNews): Promise<Taken> {
@@ -82,6 +75,14 @@ async function takeTag({ tx, repositoryId }: Taking, { tag, at }: TagNews): Prom
   return [];
 }
 
+/** The repositories of all projects that a source speaks for. */
+const repositoriesHeard = (post: Post): Promise<string[]> =>
+  readOnce(post, HEARD, async () => {
+    const { tx, source } = post;
+    const heard = await Promise.all(source.projectIds.map((id) => repositoriesOf(tx, id)));
+    return heard.flat().map(({ id }) => id);
+  });
+
 /** What a pipeline says of a change's checks. */
 interface Checked {
   change: string;
@@ -97,12 +98,11 @@ interface Checked {
  * @returns whether it counts; of a change that no code host has told of everything does
  */
 export async function keepChecks(
-  tx: Transaction,
-  projectIds: readonly string[],
+  post: Post,
   { change, checks, commit, at }: Checked,
 ): Promise<boolean> {
-  const heard = await Promise.all(projectIds.map((id) => repositoriesOf(tx, id)));
-  const repositoryIds = heard.flat().map(({ id }) => id);
+  const { tx } = post;
+  const repositoryIds = await repositoriesHeard(post);
   const rows = await tx
     .select({ id: codeChange.id, head: codeChange.head, checksAt: codeChange.checksAt })
     .from(codeChange)

@@ -3,32 +3,26 @@ import { v7 as newId } from "uuid";
 import type { Instant } from "@/core/calendar/instant";
 import { environmentKey } from "@/core/ship/environment";
 import type { BuildNews, DeploymentNews, PipelineNews, RunNews } from "@/core/ship/pipeline-event";
-import type { Transaction } from "@/db/connection";
 import { codeBuild, deployment, deploymentRequest, pipelineRun } from "@/db/schema";
-import type { Speaker } from "../events/speakers";
 import { wholeHash } from "./commit-graph";
 import type { Told } from "./item-code";
-import { announceCode } from "./take-code";
 import { tellPresence } from "./presence";
 import { repositoryHeard } from "./repository";
 import { commitOfBuild, latestAt, standAt, standNowhere, standOn, type Moved } from "./standing";
-import type { Taking } from "./taking";
+import { noteShown, type Post, type Taking } from "./taking";
 
 /**
  * Takes in what a pipeline says: runs, builds and deployments are kept, and with a deployment it is
  * known what stands where.
  * @returns what items are to be told
  */
-export async function takePipeline(
-  tx: Transaction,
-  source: Speaker,
-  news: PipelineNews,
-  now: Instant,
-): Promise<Told[]> {
-  const repositoryId = await repositoryHeard(tx, source, { name: news.repository, now });
-  const taking: Taking = { tx, source, repositoryId, now };
-  const told = await takeNews(taking, news);
-  await announceCode(tx, source, { itemIds: told.map(({ itemId }) => itemId), now });
+export async function takePipeline(post: Post, news: PipelineNews): Promise<Told[]> {
+  const repositoryId = await repositoryHeard(post, news.repository);
+  const told = await takeNews({ ...post, repositoryId }, news);
+  noteShown(
+    post,
+    told.map(({ itemId }) => itemId),
+  );
   return told;
 }
 
@@ -55,14 +49,15 @@ async function takeRun({ tx, repositoryId }: Taking, news: RunNews): Promise<Tol
   return [];
 }
 
-async function takeBuild({ tx, repositoryId }: Taking, news: BuildNews): Promise<Told[]> {
+async function takeBuild(taking: Taking, news: BuildNews): Promise<Told[]> {
+  const { tx, repositoryId } = taking;
   const { build, at, url } = news;
   const commit = await wholeHash(tx, repositoryId, news.commit);
   await tx
     .insert(codeBuild)
     .values({ repositoryId, name: build, commit, at, url })
     .onConflictDoNothing();
-  return tellPresence(tx, repositoryId, await standOn(tx, repositoryId));
+  return tellPresence(taking, await standOn(tx, repositoryId));
 }
 
 async function takeDeployment(taking: Taking, news: DeploymentNews): Promise<Told[]> {
@@ -77,7 +72,7 @@ async function takeDeployment(taking: Taking, news: DeploymentNews): Promise<Tol
     ...{ byName: by?.name ?? null, byMail: by?.mail ?? null, complete: moved.complete },
   });
   if (news.request !== null) await answerRequest(taking, news.request, at);
-  return tellPresence(tx, repositoryId, moved.hashes);
+  return tellPresence(taking, moved.hashes);
 }
 
 /** The commit that is deployed: as the event says, as its build does. */

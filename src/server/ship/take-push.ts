@@ -14,7 +14,7 @@ import { markLeftBehind, markOnMain, markReverted, type CommitRow } from "./comm
 import { itemsOfBranch, itemsOfCode, linkCode, type CodeLink, type Told } from "./item-code";
 import { itemsOfCommits, tellItemsPresence } from "./presence";
 import { standOn } from "./standing";
-import type { Taking } from "./taking";
+import { readOnce, type Taking } from "./taking";
 import { followBranch, mergedInto } from "./take-change";
 
 /** Takes in that a branch appeared, or is gone. */
@@ -85,7 +85,7 @@ export async function takePush(taking: Taking, news: PushNews): Promise<Taken> {
   const { told, takenBack } = await actOnMain(taking, merged);
   const hashes = [...fresh, ...merged].map(({ hash }) => hash);
   const itemIds = await itemsOfCommits(tx, repositoryId, [...hashes, ...moved, ...takenBack]);
-  return { told: [...told, ...(await tellItemsPresence(tx, itemIds))], itemIds };
+  return { told: [...told, ...(await tellItemsPresence(taking, itemIds))], itemIds };
 }
 
 async function storeCommits(
@@ -131,13 +131,14 @@ async function workBegun(
 
 /** What commits that are new on main say by their words. */
 async function actOnMain(
-  { tx, source, repositoryId, now }: Taking,
+  taking: Taking,
   commits: readonly CommitRow[],
 ): Promise<{ told: Told[]; takenBack: string[] }> {
+  const { tx, repositoryId, now } = taking;
   const told: Told[] = [];
   const takenBack: string[] = [];
   if (commits.length === 0) return { told, takenBack };
-  const projects = await closingOf(tx, source);
+  const projects = await readOnce(taking, "closing words", () => closingOf(taking));
   for (const { hash, message, authorMail, authoredAt } of commits) {
     // What was written before anybody listened is history: it is shown, and does nothing any more.
     const listening = projects.filter(({ since }) => authoredAt >= since);
@@ -167,7 +168,7 @@ async function actOnMain(
 }
 
 /** The projects that a source speaks for, with the words by which a commit closes an item of theirs. */
-async function closingOf(tx: Transaction, source: Taking["source"]) {
+async function closingOf({ tx, source }: Taking) {
   const spokenFor = await projectsOfSource(tx, source.id);
   const rows = await tx
     .select({ id: project.id, words: project.closingWords })

@@ -96,7 +96,7 @@ export async function tellItem(
   await throughDoor(tx, AUTOMATION, {
     on,
     commandId: newId(),
-    ask: { kind: "prepared", command: { kind: "report", fact, source: "Acceptance" } },
+    ask: { kind: "prepared", command: { kind: "report", facts: [fact], source: "Acceptance" } },
     made: { cause: "outside", setOffBy },
   });
 }

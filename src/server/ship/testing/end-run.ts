@@ -279,7 +279,7 @@ async function tellItems(
     await throughDoor(tx, viewer, {
       on: await enterItem(tx, viewer, itemId, "edit item"),
       commandId: body.commandId,
-      ask: { kind: "prepared", command: { kind: "report", fact, source: viewer.name } },
+      ask: { kind: "prepared", command: { kind: "report", facts: [fact], source: viewer.name } },
       made: { cause: "outside" },
     });
   }

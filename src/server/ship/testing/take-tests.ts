@@ -8,6 +8,7 @@ import { machineResult, machineTest, project } from "@/db/schema";
 import type { Speaker } from "../../events/speakers";
 import { wholeHash } from "../commit-graph";
 import { repositoryHeard } from "../repository";
+import type { Post } from "../taking";
 import { announceTests } from "./announce-tests";
 import { casesOfProject, itemsOfCases } from "./case-rows";
 
@@ -18,13 +19,9 @@ const CHUNK = 500;
  * Keeps what machines found, each test under its name, and matched to the case that it carries out. The
  * same result told twice is kept once.
  */
-export async function takeTests(
-  tx: Transaction,
-  source: Speaker,
-  news: TestNews,
-  now: Instant,
-): Promise<void> {
-  const repositoryId = await repositoryHeard(tx, source, { name: news.repository, now });
+export async function takeTests(post: Post, news: TestNews): Promise<void> {
+  const { tx, source, now } = post;
+  const repositoryId = await repositoryHeard(post, news.repository);
   const commit = await wholeHash(tx, repositoryId, news.commit);
   const ids = await testsNamed(tx, source, { repositoryId, news });
   const rows = news.results.map(({ suite, name, result, took, message }) => ({
