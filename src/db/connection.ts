@@ -1,8 +1,7 @@
 import { drizzle, type NodePgDatabase } from "drizzle-orm/node-postgres";
 import { Pool } from "pg";
-import * as schema from "./schema";
 
-export type Database = NodePgDatabase<typeof schema>;
+export type Database = NodePgDatabase;
 export type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
 /** Either: what reads may run on. */
 export type Reader = Database | Transaction;
@@ -39,7 +38,8 @@ export function pool(): Pool {
 }
 
 export function database(): Database {
-  shared.zigzagDatabase ??= drizzle(pool(), { schema });
+  // Without the tables: every transaction would make a builder of its own for each of them.
+  shared.zigzagDatabase ??= drizzle(pool());
   return shared.zigzagDatabase;
 }
 

@@ -1,4 +1,4 @@
-import type { SQL } from "drizzle-orm";
+import { sql, type AnyColumn, type SQL } from "drizzle-orm";
 import { PgDialect } from "drizzle-orm/pg-core";
 import { database, type Reader } from "./connection";
 
@@ -61,6 +61,10 @@ export function namedTemplate<Row>(
  * @example namedSql("some states", `select * from state where id = any(${givenArray("$1::text[]")})`)
  */
 export const givenArray = (place: string): string => `array(select unnest(${place}))`;
+
+/** That a column is among what is given to a statement with a name. */
+export const amongGiven = (column: AnyColumn, name: string, type: "uuid" | "text"): SQL =>
+  sql`${column} = any(array(select unnest(${sql.placeholder(name)}::${sql.raw(type)}[])))`;
 
 const clientOf = (reader: Reader): unknown =>
   (reader._.session as unknown as { client: unknown }).client;

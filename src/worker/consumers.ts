@@ -44,6 +44,7 @@ const triggers: Consumer = {
   name: "triggers",
   kinds: ["item changed"],
   concerns: isAnyOf("moved", "changed", "commented", "reported"),
+  apart: true,
   follow: async (_, event) => {
     if (event.kind === "item changed") await fireTriggers(event.id, event.data);
   },

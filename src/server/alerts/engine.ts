@@ -1,4 +1,4 @@
-import { and, eq, gt, lte } from "drizzle-orm";
+import { eq, sql } from "drizzle-orm";
 import { concernsOf, concernsTogether } from "@/core/alerts/concern";
 import type { FollowReason } from "@/core/alerts/follow";
 import { happenedIn, type Happened } from "@/core/alerts/happened";
@@ -6,8 +6,9 @@ import type { StepDoer } from "@/core/alerts/own-rule";
 import type { EventDataOf } from "@/core/events/catalogue";
 import type { ItemEvent } from "@/core/item/event";
 import type { Transaction } from "@/db/connection";
-import { item, itemEvent } from "@/db/schema";
-import { readEvents } from "../item/history";
+import { item } from "@/db/schema";
+import { namedQuery } from "@/db/statement";
+import { eventsBetween } from "../item/history";
 import { snapshotOf } from "../item/rows";
 import { conditionAsker } from "./condition-asker";
 import { followBecause } from "./follow";
@@ -17,6 +18,13 @@ import { ownConcerns } from "./own-concerns";
 import { meaningsOfStates, statesIn } from "./state-meanings";
 import { membersOfTeams, tiesTo } from "./ties";
 import { viewConcerns } from "./view-concerns";
+
+const ITEM = namedQuery("an item that people are told of", (reader) =>
+  reader
+    .select()
+    .from(item)
+    .where(eq(item.id, sql.placeholder("itemId"))),
+);
 
 /**
  * Tells people what happened to an item: what its history says of one command, whom that concerns
@@ -29,12 +37,9 @@ export async function alertPeople(
   at: number,
 ): Promise<void> {
   const { itemId, fromVersion, version, byId } = changed;
-  const [row] = await tx.select().from(item).where(eq(item.id, itemId));
+  const [row] = await ITEM(tx, { itemId });
   if (!row) return;
-  const events = await readEvents(
-    tx,
-    and(eq(itemEvent.itemId, itemId), gt(itemEvent.seq, fromVersion), lte(itemEvent.seq, version)),
-  );
+  const events = await eventsBetween(tx, { itemId, fromVersion, version });
   const given = events.some((event) => event.kind === "changed" || event.kind === "created");
   const states = [...(given ? [row.stateId] : []), ...statesIn(events)];
   const stateOf = await meaningsOfStates(tx, states);

@@ -1,6 +1,7 @@
-import { and, eq, inArray, isNull, or, sql } from "drizzle-orm";
+import { and, eq, isNull, or, sql } from "drizzle-orm";
 import type { Reader } from "@/db/connection";
 import { membership, person, project } from "@/db/schema";
+import { amongGiven, namedQuery } from "@/db/statement";
 
 /** What of an item decides who sees it. */
 interface Seen {
@@ -10,6 +11,28 @@ interface Seen {
   reviewerId: string | null;
   createdBy: string | null;
 }
+
+const WHO_SEES = namedQuery("who of some people sees a project", (reader) =>
+  reader
+    .select({ id: person.id, administrator: person.administrator, role: membership.role })
+    .from(person)
+    .innerJoin(project, eq(project.id, sql.placeholder("projectId")))
+    .leftJoin(
+      membership,
+      and(eq(membership.personId, person.id), eq(membership.projectId, project.id)),
+    )
+    .where(
+      and(
+        amongGiven(person.id, "personIds", "text"),
+        isNull(person.endedAt),
+        or(
+          eq(person.administrator, true),
+          eq(project.visibility, "everyone"),
+          sql`${membership.role} is not null`,
+        ),
+      ),
+    ),
+);
 
 /**
  * Of some people those who have an account and may see an item: `visibleTo` and `seesItem`, for
@@ -21,25 +44,8 @@ export async function whoSees(
   personIds: readonly string[],
 ): Promise<Set<string>> {
   if (personIds.length === 0) return new Set();
-  const rows = await reader
-    .select({ id: person.id, administrator: person.administrator, role: membership.role })
-    .from(person)
-    .innerJoin(project, eq(project.id, seen.projectId))
-    .leftJoin(
-      membership,
-      and(eq(membership.personId, person.id), eq(membership.projectId, project.id)),
-    )
-    .where(
-      and(
-        inArray(person.id, [...new Set(personIds)]),
-        isNull(person.endedAt),
-        or(
-          eq(person.administrator, true),
-          eq(project.visibility, "everyone"),
-          sql`${membership.role} is not null`,
-        ),
-      ),
-    );
+  const { projectId } = seen;
+  const rows = await WHO_SEES(reader, { projectId, personIds: [...new Set(personIds)] });
   const ties = [seen.assigneeId, seen.reviewerId, seen.createdBy];
   const sees = rows.filter(
     ({ id, administrator, role }) =>

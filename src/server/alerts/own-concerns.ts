@@ -1,10 +1,11 @@
-import { and, arrayOverlaps, eq, isNull, or, sql } from "drizzle-orm";
+import { and, eq, isNull, or, sql, type AnyColumn, type SQL } from "drizzle-orm";
 import type { Concern } from "@/core/alerts/concern";
 import type { Happened } from "@/core/alerts/happened";
 import { stepsMeant, type RuleHappening } from "@/core/alerts/own-rule";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { Reader } from "@/db/connection";
 import { alertRule, person } from "@/db/schema";
+import { namedQuery } from "@/db/statement";
 import type { Viewer } from "../people/viewer";
 import { conditionAsker, type Occurrence } from "./condition-asker";
 import { membersOfTeams } from "./ties";
@@ -36,15 +37,11 @@ export async function ownConcerns(
   return concerns;
 }
 
-/** Rules that something which happened to an item can be about, with whose they are. */
-export async function rulesTouched(
-  reader: Reader,
-  of: Pick<ItemSnapshot, "projectId" | "typeId">,
-  happened: readonly Happened[],
-): Promise<{ rule: typeof alertRule.$inferSelect; viewer: Viewer }[]> {
-  const kinds = [...new Set(happened.map(({ kind }) => kind))] as RuleHappening[];
-  const fields = happened.flatMap(({ field }) => field ?? []);
-  const rows = await reader
+const overlaps = (column: AnyColumn, name: string): SQL =>
+  sql`${column} && ${sql.placeholder(name)}::text[]`;
+
+const TOUCHED = namedQuery("rules of people's own that are touched", (reader) =>
+  reader
     .select({ rule: alertRule, name: person.name, administrator: person.administrator })
     .from(alertRule)
     .innerJoin(person, eq(person.id, alertRule.personId))
@@ -53,17 +50,29 @@ export async function rulesTouched(
         eq(alertRule.off, false),
         isNull(alertRule.removedAt),
         isNull(person.endedAt),
-        or(isNull(alertRule.projectId), eq(alertRule.projectId, of.projectId)),
-        or(sql`${alertRule.happens} = '{}'`, arrayOverlaps(alertRule.happens, kinds)),
-        or(sql`${alertRule.typeIds} = '{}'`, arrayOverlaps(alertRule.typeIds, [of.typeId])),
+        or(isNull(alertRule.projectId), eq(alertRule.projectId, sql.placeholder("projectId"))),
+        or(sql`${alertRule.happens} = '{}'`, overlaps(alertRule.happens, "kinds")),
+        or(sql`${alertRule.typeIds} = '{}'`, overlaps(alertRule.typeIds, "typeIds")),
         // A rule about certain fields alone is read when one of them changed.
         or(
           sql`${alertRule.fields} = '{}'`,
           sql`${alertRule.happens} <> '{changed}'`,
-          fields.length > 0 ? arrayOverlaps(alertRule.fields, fields) : undefined,
+          overlaps(alertRule.fields, "fields"),
         ),
       ),
-    );
+    ),
+);
+
+/** Rules that something which happened to an item can be about, with whose they are. */
+export async function rulesTouched(
+  reader: Reader,
+  of: Pick<ItemSnapshot, "projectId" | "typeId">,
+  happened: readonly Happened[],
+): Promise<{ rule: typeof alertRule.$inferSelect; viewer: Viewer }[]> {
+  const kinds = [...new Set(happened.map(({ kind }) => kind))] as RuleHappening[];
+  const fields = happened.flatMap(({ field }) => field ?? []);
+  const { projectId, typeId } = of;
+  const rows = await TOUCHED(reader, { projectId, typeIds: [typeId], kinds, fields });
   return rows.map(({ rule, name, administrator }) => ({
     rule,
     viewer: { personId: rule.personId, name, administrator },

@@ -4,6 +4,7 @@ import { grouped } from "@/core/item/grouped";
 import { meaningOf, type StateMeaning } from "@/core/workflow/state-meaning";
 import type { Reader } from "@/db/connection";
 import { state } from "@/db/schema";
+import { amongGiven, namedQuery } from "@/db/statement";
 
 const UNKNOWN: StateMeaning = { ofReview: false, ofTest: false };
 
@@ -12,17 +13,28 @@ export const statesIn = (events: readonly ItemEvent[]): string[] => [
   ...new Set(events.flatMap((e) => (e.kind === "moved" ? [e.old.stateId, e.new.stateId] : []))),
 ];
 
+const STATES = namedQuery("the states of the workflows that some belong to", (reader) =>
+  reader
+    .select()
+    .from(state)
+    .where(
+      inArray(
+        state.workflowId,
+        reader
+          .select({ id: state.workflowId })
+          .from(state)
+          .where(amongGiven(state.id, "ids", "text")),
+      ),
+    ),
+);
+
 /** What states mean for the people of an item, by their ids. */
 export async function meaningsOfStates(
   reader: Reader,
   ids: readonly string[],
 ): Promise<(id: string) => StateMeaning> {
   if (ids.length === 0) return () => UNKNOWN;
-  const workflows = reader
-    .select({ id: state.workflowId })
-    .from(state)
-    .where(inArray(state.id, [...ids]));
-  const rows = await reader.select().from(state).where(inArray(state.workflowId, workflows));
+  const rows = await STATES(reader, { ids: [...ids] });
   const byWorkflow = grouped(rows, (row) => row.workflowId);
   const known = new Map(
     rows.map((row) => [row.id, meaningOf(row, byWorkflow.get(row.workflowId)!)]),

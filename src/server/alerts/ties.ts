@@ -1,10 +1,11 @@
-import { and, eq, inArray, isNull, or, sql, type SQL } from "drizzle-orm";
+import { and, eq, inArray, isNull, or, sql } from "drizzle-orm";
 import type { Happened } from "@/core/alerts/happened";
 import { STANDARD_RULES, type Ties } from "@/core/alerts/standard-rules";
 import type { Duty } from "@/core/people/duty";
 import type { ItemSnapshot } from "@/core/item/fields";
 import type { Reader } from "@/db/connection";
-import { follow, item, itemLink, showing, shownItem, teamMember } from "@/db/schema";
+import { item, itemLink, showing, shownItem, teamMember } from "@/db/schema";
+import { namedSql } from "@/db/statement";
 import { dutyHoldersNamed } from "../people/duties";
 import { TERM_FIELDS, TERM_KINDS } from "@/core/item/terms/term";
 import { termTarget } from "./follow";
@@ -51,16 +52,15 @@ async function whoShowed(reader: Reader, itemId: string): Promise<string[]> {
 /** Who follows an item itself, one above it, a label of it or a part that it is about; not who stopped following it. */
 async function followersOf(reader: Reader, of: ItemSnapshot): Promise<string[]> {
   const above = await itemsAbove(reader, of.parentId);
-  const rows = await reader
-    .select({ personId: follow.personId, kind: follow.kind, on: follow.on })
-    .from(follow)
-    .where(
-      or(
-        and(eq(follow.kind, "item"), eq(follow.target, of.id)),
-        and(eq(follow.kind, "below"), inArray(follow.target, [of.id, ...above])),
-        ...followedTerms(of),
-      ),
-    );
+  const followed = [
+    { kind: "item", target: of.id },
+    ...[of.id, ...above].map((target) => ({ kind: "below", target })),
+    ...followedTerms(of),
+  ];
+  const rows = await FOLLOWERS(reader, [
+    followed.map(({ kind }) => kind),
+    followed.map(({ target }) => target),
+  ]);
   const stopped = new Set(
     rows.filter(({ kind, on }) => kind === "item" && !on).map(({ personId }) => personId),
   );
@@ -69,14 +69,18 @@ async function followersOf(reader: Reader, of: ItemSnapshot): Promise<string[]> 
   );
 }
 
-/** That one of its labels or parts is followed, by kind. */
-const followedTerms = (of: ItemSnapshot): SQL[] =>
-  TERM_KINDS.flatMap((kind) => {
-    const targets = of[TERM_FIELDS[kind]].map((name) => termTarget(of.projectId, name));
-    return targets.length === 0
-      ? []
-      : [and(eq(follow.kind, kind), inArray(follow.target, targets))!];
-  });
+/** Its labels and parts, as they are followed. */
+const followedTerms = (of: ItemSnapshot): { kind: string; target: string }[] =>
+  TERM_KINDS.flatMap((kind) =>
+    of[TERM_FIELDS[kind]].map((name) => ({ kind, target: termTarget(of.projectId, name) })),
+  );
+
+const FOLLOWERS = namedSql<{ personId: string; kind: string; on: boolean }>(
+  "who follows one of several things",
+  `select f.person_id as "personId", f.kind, f."on"
+   from unnest($1::text[], $2::text[]) as followed(kind, target)
+   join follow f on f.kind = followed.kind and f.target = followed.target`,
+);
 
 /** So many levels lie above an item at most. */
 const MOST_ABOVE = 4;

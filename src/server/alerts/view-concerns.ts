@@ -4,7 +4,27 @@ import type { Condition } from "@/core/condition/condition";
 import { storedLook } from "@/core/view/look";
 import type { Reader } from "@/db/connection";
 import { board, follow, person, view } from "@/db/schema";
+import { namedQuery } from "@/db/statement";
 import type { conditionAsker, Occurrence } from "./condition-asker";
+
+const FOLLOWED = namedQuery("views of a project that are followed", (reader) =>
+  reader
+    .select({ view, name: person.name, administrator: person.administrator, by: person.id })
+    .from(follow)
+    // What is followed is held as words; that of a view is its id.
+    .innerJoin(view, eq(follow.target, sql`${view.id}::text`))
+    .innerJoin(person, eq(person.id, follow.personId))
+    .where(
+      and(
+        eq(follow.kind, "view"),
+        eq(follow.on, true),
+        isNull(person.endedAt),
+        isNull(view.putAwayAt),
+        eq(view.groundId, sql.placeholder("projectId")),
+        or(isNull(view.ownerId), eq(view.shown, true), eq(view.ownerId, person.id)),
+      ),
+    ),
+);
 
 /**
  * Whom something concerns because they follow a view of the project that shows the item now, and have
@@ -17,22 +37,7 @@ export async function viewConcerns(
   asks: ReturnType<typeof conditionAsker>,
 ): Promise<Map<string, Concern>> {
   const { of, happened, doers } = occurrence;
-  const rows = await reader
-    .select({ view, name: person.name, administrator: person.administrator, by: person.id })
-    .from(follow)
-    // What is followed is held as words; that of a view is its id.
-    .innerJoin(view, eq(follow.target, sql`${view.id}::text`))
-    .innerJoin(person, eq(person.id, follow.personId))
-    .where(
-      and(
-        eq(follow.kind, "view"),
-        eq(follow.on, true),
-        isNull(person.endedAt),
-        isNull(view.putAwayAt),
-        eq(view.groundId, of.projectId),
-        or(isNull(view.ownerId), eq(view.shown, true), eq(view.ownerId, person.id)),
-      ),
-    );
+  const rows = await FOLLOWED(reader, { projectId: of.projectId });
   const concerns = new Map<string, Concern>();
   if (rows.length === 0) return concerns;
   const stopped = await stoppedFollowing(reader, of.id);

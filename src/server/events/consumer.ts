@@ -15,6 +15,8 @@ export interface Consumer {
    * consumer has come; what it does otherwise must bear being done again.
    */
   follow: (tx: Transaction, event: DomainEvent, now: number) => Promise<void>;
+  /** That it stores nothing by `tx`: there is nothing to take back then where it fails. */
+  apart?: true;
 }
 
 const BATCH = 100;
@@ -129,8 +131,9 @@ async function followed({
   if (!consumer.kinds.includes(row.kind)) return null;
   try {
     const event = readEvent(row);
-    if (event && consumer.concerns?.(event) !== false)
-      await tx.transaction((inner) => consumer.follow(inner, event, now));
+    if (!event || consumer.concerns?.(event) === false) return null;
+    if (consumer.apart) await consumer.follow(tx, event, now);
+    else await tx.transaction((inner) => consumer.follow(inner, event, now));
     return null;
   } catch (error) {
     if (isUnreachable(error)) throw error;

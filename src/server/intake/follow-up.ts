@@ -10,6 +10,7 @@ import { isDelivered } from "@/core/item/start-finish";
 import { askedDue } from "@/core/intake/triage-rules";
 import { database, transact, type Transaction } from "@/db/connection";
 import { item, project, report, reportMessage, reportVerdict, state } from "@/db/schema";
+import { namedQuery } from "@/db/statement";
 import { takeBackEnd, writeToRequester } from "../mail/write";
 import { reportThroughDoor } from "./door";
 import { giveVerdict } from "./give-verdict";
@@ -127,18 +128,8 @@ async function bringBack(
   return parked.length;
 }
 
-/**
- * What an item's change means for reports: those that waited for its end come back, and whoever
- * told of it hears how it stands.
- * @param moved whether it changed its state; words on what is done long since wake nothing
- */
-export async function followItem(
-  tx: Transaction,
-  itemId: string,
-  now: number,
-  moved: boolean,
-): Promise<void> {
-  const [changed] = await tx
+const CHANGED = namedQuery("an item that reports are about", (reader) =>
+  reader
     .select({
       id: item.id,
       projectId: item.projectId,
@@ -152,7 +143,28 @@ export async function followItem(
     })
     .from(item)
     .innerJoin(state, eq(state.id, item.stateId))
-    .where(eq(item.id, itemId));
+    .where(eq(item.id, sql.placeholder("itemId"))),
+);
+
+const OF_ITEM = namedQuery("the reports of an item", (reader) =>
+  reader
+    .select()
+    .from(report)
+    .where(eq(report.itemId, sql.placeholder("itemId"))),
+);
+
+/**
+ * What an item's change means for reports: those that waited for its end come back, and whoever
+ * told of it hears how it stands.
+ * @param moved whether it changed its state; words on what is done long since wake nothing
+ */
+export async function followItem(
+  tx: Transaction,
+  itemId: string,
+  now: number,
+  moved: boolean,
+): Promise<void> {
+  const [changed] = await CHANGED(tx, { itemId });
   if (!changed) return;
   if (changed.stateKind === "finished" || changed.withdrawnAt !== null)
     await bringBack(tx, eq(report.parkedItemId, itemId), { why: "item ended" }, now);
@@ -160,7 +172,7 @@ export async function followItem(
   if (moved && delivered) await wakeChanged(tx, changed, now);
   if (changed.stateKind !== "finished") await takeBackEnd(tx, itemId);
   const within = delivered ? await releaseToTell(tx, itemId) : null;
-  for (const told of await tx.select().from(report).where(eq(report.itemId, itemId))) {
+  for (const told of await OF_ITEM(tx, { itemId })) {
     const { headline, detail } = statusForRequester(told, changed);
     const body = detail ? `${headline}. ${detail}` : headline;
     const [last] = await tx

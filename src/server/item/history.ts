@@ -1,8 +1,20 @@
-import { and, asc, eq, exists, getTableColumns, inArray, sql, type SQL } from "drizzle-orm";
+import {
+  and,
+  asc,
+  eq,
+  exists,
+  getTableColumns,
+  gt,
+  inArray,
+  lte,
+  sql,
+  type SQL,
+} from "drizzle-orm";
 import { alias } from "drizzle-orm/pg-core";
 import type { ItemEvent } from "@/core/item/event";
 import type { Reader } from "@/db/connection";
 import { itemEvent } from "@/db/schema";
+import { namedQuery } from "@/db/statement";
 import { eventOf } from "./rows";
 
 /** The texts of an event by their ids; null where it has none. */
@@ -15,11 +27,34 @@ const bodies = sql<Record<string, string> | null>`(
  * that reads a history.
  */
 export async function readEvents(reader: Reader, which: SQL | undefined): Promise<ItemEvent[]> {
-  const rows = await reader
+  const rows = await eventsWhere(reader, which);
+  return rows.map(({ bodies: texts, ...row }) => eventOf(row, texts ?? {}));
+}
+
+const eventsWhere = (reader: Reader, which: SQL | undefined) =>
+  reader
     .select({ ...getTableColumns(itemEvent), bodies })
     .from(itemEvent)
     .where(which)
     .orderBy(asc(itemEvent.itemId), asc(itemEvent.seq));
+
+const BETWEEN = namedQuery("events of an item between two versions", (reader) =>
+  eventsWhere(
+    reader,
+    and(
+      eq(itemEvent.itemId, sql.placeholder("itemId")),
+      gt(itemEvent.seq, sql.placeholder("fromVersion")),
+      lte(itemEvent.seq, sql.placeholder("version")),
+    ),
+  ),
+);
+
+/** What made an item of one version into that of a later one. */
+export async function eventsBetween(
+  reader: Reader,
+  { itemId, fromVersion, version }: { itemId: string; fromVersion: number; version: number },
+): Promise<ItemEvent[]> {
+  const rows = await BETWEEN(reader, { itemId, fromVersion, version });
   return rows.map(({ bodies: texts, ...row }) => eventOf(row, texts ?? {}));
 }
 

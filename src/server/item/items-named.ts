@@ -1,11 +1,22 @@
-import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
+import { and, inArray, isNull, sql } from "drizzle-orm";
 import { parseItemKey } from "@/core/item/key";
 import type { Reader } from "@/db/connection";
-import { item, itemKey } from "@/db/schema";
+import { item } from "@/db/schema";
+import { amongGiven, givenArray, namedQuery, namedSql } from "@/db/statement";
 import { keyColumn } from "./key";
 
 /** More keys in one text, or from one event, are passed over. */
 const MOST = 500;
+
+const NAMED = namedSql<{ id: string; prefix: string; number: number }>(
+  "the items that keys stand for",
+  `select i.id, k.prefix, k.number
+   from (select distinct * from unnest($2::text[], $3::int[])) as wanted(prefix, number)
+   join item_key k on k.prefix = wanted.prefix and k.number = wanted.number
+   join item i on i.id = k.item_id
+   where i.project_id = any(${givenArray("$1::text[]")}) and i.withdrawn_at is null
+   order by i.id`,
+);
 
 /**
  * The items of some projects that keys stand for, by the keys in capital letters: those that they
@@ -18,22 +29,11 @@ export async function itemsNamed(
 ): Promise<ReadonlyMap<string, string>> {
   const wanted = [...new Set(keys)].flatMap((key) => parseItemKey(key) ?? []).slice(0, MOST);
   if (wanted.length === 0) return new Map();
-  const pairs = sql.join(
-    wanted.map(({ prefix, number }) => sql`(${prefix}, ${number}::int)`),
-    sql`, `,
-  );
-  const rows = await reader
-    .select({ id: item.id, prefix: itemKey.prefix, number: itemKey.number })
-    .from(itemKey)
-    .innerJoin(item, eq(item.id, itemKey.itemId))
-    .where(
-      and(
-        inArray(item.projectId, [...projectIds]),
-        isNull(item.withdrawnAt),
-        sql`(${itemKey.prefix}, ${itemKey.number}) in (${pairs})`,
-      ),
-    )
-    .orderBy(asc(item.id));
+  const rows = await NAMED(reader, [
+    [...projectIds],
+    wanted.map(({ prefix }) => prefix),
+    wanted.map(({ number }) => number),
+  ]);
   return new Map(rows.map(({ id, prefix, number }) => [`${prefix}-${number}`, id]));
 }
 
@@ -79,11 +79,15 @@ export async function keysOfItems(
 
 /** What some items know of outside, in the order of their ids; what was withdrawn is left out. */
 export const outsideOf = (reader: Reader, ids: readonly string[]) =>
+  OUTSIDE(reader, { ids: [...ids] });
+
+const OUTSIDE = namedQuery("what items know of outside", (reader) =>
   reader
     .select({ id: item.id, outside: item.outside })
     .from(item)
-    .where(and(inArray(item.id, [...ids]), isNull(item.withdrawnAt)))
-    .orderBy(item.id);
+    .where(and(amongGiven(item.id, "ids", "uuid"), isNull(item.withdrawnAt)))
+    .orderBy(item.id),
+);
 
 /** The projects that some items are in. */
 export async function projectsOfItems(

@@ -36,7 +36,7 @@ import { loadWorkflows, publishedWorkflow } from "../workflow/load";
 import { recordCommand } from "./command-key";
 import { throughDoor } from "./door";
 import { enterItem } from "./enter";
-import { readEvents } from "./history";
+import { eventsBetween } from "./history";
 import { snapshotOf } from "./rows";
 
 /** An occurrence and the item whose moves may wait for it. */
@@ -88,10 +88,7 @@ async function dueAfter(
 ): Promise<Due[]> {
   const [row] = await CHANGED(reader, { itemId });
   if (!row || row.item.withdrawnAt !== null) return [];
-  const events = await readEvents(
-    reader,
-    and(eq(itemEvent.itemId, itemId), gt(itemEvent.seq, fromVersion), lte(itemEvent.seq, version)),
-  );
+  const events = await eventsBetween(reader, { itemId, fromVersion, version });
   const after = snapshotOf(row.item);
   const workflow = await publishedWorkflow(reader, row.workflowId, row.version);
   const due: Due[] = occurrencesOf(events, after, await wasAssigned(reader, itemId, events))

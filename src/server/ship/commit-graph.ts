@@ -1,7 +1,8 @@
-import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
+import { and, desc, eq, gte, inArray, isNull, lt, sql } from "drizzle-orm";
 import type { Instant } from "@/core/calendar/instant";
 import type { Transaction } from "@/db/connection";
 import { codeCommit } from "@/db/schema";
+import { namedQuery } from "@/db/statement";
 
 /*
  * Commits carry their parents, so which one contains which is known without asking the code host.
@@ -68,23 +69,28 @@ export async function markLeftBehind(
       and left_behind_at is null and hash not in (select hash from reached)`);
 }
 
+const BEGINNING = namedQuery("a commit by its beginning", (reader) =>
+  reader
+    .select({ hash: codeCommit.hash })
+    .from(codeCommit)
+    .where(
+      and(
+        eq(codeCommit.repositoryId, sql.placeholder("repositoryId")),
+        gte(codeCommit.hash, sql.placeholder("from")),
+        lt(codeCommit.hash, sql.placeholder("to")),
+      ),
+    )
+    .orderBy(desc(codeCommit.pushedAt))
+    .limit(1),
+);
+
 /** The whole hash of a commit that is named by its beginning, as far as it is known. */
 export async function wholeHash(
   tx: Transaction,
   repositoryId: string,
   said: string,
 ): Promise<string> {
-  const [found] = await tx
-    .select({ hash: codeCommit.hash })
-    .from(codeCommit)
-    .where(
-      and(
-        eq(codeCommit.repositoryId, repositoryId),
-        sql`${codeCommit.hash} >= ${said} and ${codeCommit.hash} < ${`${said}g`}`,
-      ),
-    )
-    .orderBy(desc(codeCommit.pushedAt))
-    .limit(1);
+  const [found] = await BEGINNING(tx, { repositoryId, from: said, to: `${said}g` });
   return found?.hash ?? said;
 }
 

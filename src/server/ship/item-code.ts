@@ -1,7 +1,8 @@
-import { and, eq, inArray, or, type SQL } from "drizzle-orm";
+import { and, eq, inArray, or, sql, type SQL } from "drizzle-orm";
 import type { OutsideFact } from "@/core/item/outside";
 import type { Reader, Transaction } from "@/db/connection";
 import { codeCommit, itemCode } from "@/db/schema";
+import { amongGiven, namedQuery } from "@/db/statement";
 
 /** What of a repository belongs to an item. */
 export type CodeLink = typeof itemCode.$inferInsert;
@@ -30,18 +31,22 @@ export async function itemsOfCode(
   names: readonly string[],
 ): Promise<{ itemId: string; name: string }[]> {
   if (names.length === 0) return [];
-  return reader
+  return OF_CODE(reader, { repositoryId, kind, names: [...names] });
+}
+
+const OF_CODE = namedQuery("the items of code", (reader) =>
+  reader
     .select({ itemId: itemCode.itemId, name: itemCode.name })
     .from(itemCode)
     .where(
       and(
-        eq(itemCode.repositoryId, repositoryId),
-        eq(itemCode.kind, kind),
-        inArray(itemCode.name, [...names]),
+        eq(itemCode.repositoryId, sql.placeholder("repositoryId")),
+        eq(itemCode.kind, sql.placeholder("kind")),
+        amongGiven(itemCode.name, "names", "text"),
       ),
     )
-    .orderBy(itemCode.itemId);
-}
+    .orderBy(itemCode.itemId),
+);
 
 /**
  * The items that the work on a branch belongs to: by its name, or by what the commits that were pushed

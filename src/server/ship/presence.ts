@@ -1,4 +1,4 @@
-import { and, inArray, ne, sql } from "drizzle-orm";
+import { and, ne, sql } from "drizzle-orm";
 import { grouped } from "@/core/item/grouped";
 import {
   factsOfPresence,
@@ -9,12 +9,12 @@ import {
 } from "@/core/ship/what-is-where";
 import { outsideAfter } from "@/core/item/outside";
 import type { Reader } from "@/db/connection";
-import { commitStanding, deployment } from "@/db/schema";
-import { namedTemplate } from "@/db/statement";
+import { deployment } from "@/db/schema";
+import { amongGiven, givenArray, namedQuery, namedSql, namedTemplate } from "@/db/statement";
 import { outsideOf } from "../item/items-named";
 import { commitsOfItems, itemsOfHashes, linksOfGiven } from "./item-commits";
 import type { Told } from "./item-code";
-import type { Post, Taking } from "./taking";
+import { forget, readOnce, type Post, type Taking } from "./taking";
 
 /** What is needed to say where items are. */
 export interface PresenceRows {
@@ -44,6 +44,7 @@ const MERGED_OF_ITEMS = namedTemplate<{
 export async function readPresence(
   reader: Reader,
   itemIds: readonly string[],
+  partsOf = (repositoryIds: readonly string[]) => readParts(reader, repositoryIds),
 ): Promise<PresenceRows> {
   if (itemIds.length === 0) return { merged: new Map(), standings: [], parts: [] };
   const rows = await MERGED_OF_ITEMS(reader, { itemIds: [...itemIds] });
@@ -58,7 +59,7 @@ export async function readPresence(
   const repositoryIds = [...new Set(commits.map(({ repositoryId }) => repositoryId))];
   const [standings, parts] = await Promise.all([
     readStandings(reader, repositoryIds, [...new Set(hashes)]),
-    readParts(reader, repositoryIds),
+    partsOf(repositoryIds),
   ]);
   return { merged: grouped(commits, ({ itemId }) => itemId), standings, parts };
 }
@@ -80,31 +81,43 @@ export async function deployedOfItems(
   );
 }
 
+const STANDINGS = namedSql<{
+  repository_id: string;
+  hash: string;
+  environment: string;
+  part: string;
+  since: number;
+}>(
+  "where commits stand",
+  `select repository_id, hash, environment, part,
+     (extract(epoch from since) * 1000)::float8 as since
+   from commit_standing
+   where repository_id = any(${givenArray("$1::uuid[]")})
+     and hash = any(${givenArray("$2::text[]")}) and gone_at is null`,
+);
+
 async function readStandings(
   reader: Reader,
   repositoryIds: readonly string[],
   hashes: readonly string[],
 ): Promise<Standing[]> {
-  const { rows } = await reader.execute<{
-    repository_id: string;
-    hash: string;
-    environment: string;
-    part: string;
-    since: number;
-  }>(sql`
-    select repository_id, hash, environment, part,
-      (extract(epoch from since) * 1000)::float8 as since
-    from ${commitStanding}
-    where repository_id = any(${sql.param([...repositoryIds])}::uuid[])
-      and hash = any(${sql.param([...hashes])}::text[]) and gone_at is null`);
+  const rows = await STANDINGS(reader, [[...repositoryIds], [...hashes]]);
   return rows.map(({ repository_id: repositoryId, ...standing }) => ({
     repositoryId,
     ...standing,
   }));
 }
 
+const PARTS_OF = "what is deployed where, of";
+
+/** What was deployed meanwhile is read anew. */
+export const forgetParts = (post: Post): void => forget(post, PARTS_OF);
+
 /** What was ever deployed where, of some repositories. */
 export const readParts = (reader: Reader, repositoryIds: readonly string[]) =>
+  PARTS(reader, { repositoryIds: [...repositoryIds] });
+
+const PARTS = namedQuery("what is deployed where", (reader) =>
   reader
     .select({
       repositoryId: deployment.repositoryId,
@@ -114,9 +127,13 @@ export const readParts = (reader: Reader, repositoryIds: readonly string[]) =>
     })
     .from(deployment)
     .where(
-      and(inArray(deployment.repositoryId, [...repositoryIds]), ne(deployment.outcome, "failed")),
+      and(
+        amongGiven(deployment.repositoryId, "repositoryIds", "uuid"),
+        ne(deployment.outcome, "failed"),
+      ),
     )
-    .groupBy(deployment.repositoryId, deployment.environment, deployment.part);
+    .groupBy(deployment.repositoryId, deployment.environment, deployment.part),
+);
 
 /**
  * What the items of some commits have to be told, so that they know where they are.
@@ -126,12 +143,14 @@ export const tellPresence = async (taking: Taking, hashes: readonly string[]): P
   tellItemsPresence(taking, await itemsOfCommits(taking.tx, taking.repositoryId, hashes));
 
 /** What some items have to be told, so that they know where they are. */
-export async function tellItemsPresence(
-  { tx, told }: Post,
-  itemIds: readonly string[],
-): Promise<Told[]> {
+export async function tellItemsPresence(post: Post, itemIds: readonly string[]): Promise<Told[]> {
   if (itemIds.length === 0) return [];
-  const { merged, standings, parts } = await readPresence(tx, itemIds);
+  const { tx, told } = post;
+  const { merged, standings, parts } = await readPresence(tx, itemIds, (repositoryIds) =>
+    readOnce(post, `${PARTS_OF} ${repositoryIds.toSorted().join()}`, () =>
+      readParts(tx, repositoryIds),
+    ),
+  );
   if (parts.length === 0) return [];
   const heard = new Map(parts.map(({ environment, called }) => [environment, called]));
   const rows = await outsideOf(tx, itemIds);

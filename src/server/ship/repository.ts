@@ -3,7 +3,7 @@ import { v7 as newId } from "uuid";
 import type { Reader, Transaction } from "@/db/connection";
 import { codeBranch, codeRepository, eventSource } from "@/db/schema";
 import { speaksFor, type Speaker } from "../events/speakers";
-import { readOnce, type Post } from "./taking";
+import { forget, readOnce, type Post } from "./taking";
 
 /** Under which a post remembers the repositories that it can be about; forgotten when one is met. */
 export const HEARD = "repositories heard of";
@@ -17,7 +17,7 @@ export const repositoryOf = (post: Post, name: string): Promise<string> =>
 
 async function hostOf(post: Post, name: string): Promise<string> {
   const { tx, source } = post;
-  post.read.delete(HEARD);
+  forget(post, HEARD);
   const own = await lockedOf(tx, source, name);
   if (own !== null) return own;
   const withoutCode = sql`not exists (select 1 from ${codeBranch} b
@@ -40,7 +40,7 @@ export async function repositoryHeard(post: Post, name: string): Promise<string>
 
 async function namedIn(post: Post, name: string): Promise<string> {
   const { tx, source } = post;
-  post.read.delete(HEARD);
+  forget(post, HEARD);
   const own = await lockedOf(tx, source, name);
   if (own !== null) return own;
   const known = await lockedInProjects(tx, source, { name });

@@ -1,7 +1,8 @@
-import { and, desc, eq, isNull, ne, sql, type SQL } from "drizzle-orm";
+import { and, desc, eq, isNull, ne, sql } from "drizzle-orm";
 import type { Instant } from "@/core/calendar/instant";
 import type { Reader, Transaction } from "@/db/connection";
-import { codeBuild, codeCommit, commitStanding, deployment } from "@/db/schema";
+import { codeBuild, commitStanding, deployment } from "@/db/schema";
+import { namedQuery, namedSql } from "@/db/statement";
 import { wholeHash } from "./commit-graph";
 
 /*
@@ -34,24 +35,28 @@ const isPlace = ({ repositoryId, environment, part }: StandingPlace) =>
     eq(commitStanding.part, part),
   );
 
+const LATEST = namedQuery("the latest deployment of a place", (reader) =>
+  reader
+    .select()
+    .from(deployment)
+    .where(
+      and(
+        eq(deployment.repositoryId, sql.placeholder("repositoryId")),
+        eq(deployment.environment, sql.placeholder("environment")),
+        eq(deployment.part, sql.placeholder("part")),
+        ne(deployment.outcome, "failed"),
+      ),
+    )
+    .orderBy(desc(deployment.at), desc(deployment.id))
+    .limit(1),
+);
+
 /** The deployment that a place has now. */
 export async function latestAt(
   reader: Reader,
   { repositoryId, environment, part }: StandingPlace,
 ): Promise<typeof deployment.$inferSelect | null> {
-  const [latest] = await reader
-    .select()
-    .from(deployment)
-    .where(
-      and(
-        eq(deployment.repositoryId, repositoryId),
-        eq(deployment.environment, environment),
-        eq(deployment.part, part),
-        ne(deployment.outcome, "failed"),
-      ),
-    )
-    .orderBy(desc(deployment.at), desc(deployment.id))
-    .limit(1);
+  const [latest] = await LATEST(reader, { repositoryId, environment, part });
   return latest ?? null;
 }
 
@@ -110,32 +115,37 @@ function isWhole(met: readonly Met[]): boolean {
   return met.every(({ there, parents }) => there || parents.every((one) => known.has(one)));
 }
 
+/** As it stands in a walk: whether a place has a commit. */
+const THERE = `exists (select 1 from commit_standing s
+  where s.repository_id = $1 and s.environment = $2 and s.part = $3 and s.hash = c.hash
+    and s.gone_at is null)`;
+
+/** Walks from a commit towards its parents, as far as it is said. */
+const walk = (name: string, goesOn: string) =>
+  namedSql<Met>(
+    name,
+    `with recursive reached as (
+       select c.hash, c.parents, ${THERE} as there from code_commit c
+       where c.repository_id = $1 and c.hash = $4
+       union
+       select c.hash, c.parents, ${THERE} from reached r
+       join code_commit c on c.repository_id = $1 and c.hash = any(r.parents)
+       ${goesOn}
+     )
+     select hash, parents, there from reached`,
+  );
+
 /** A walk goes on behind what a place does not have yet, or behind everything. */
-const NEW_THERE = sql`where not r.there`;
-const EVERYTHING = sql``;
+const NEW_THERE = walk("commits that a place does not have", "where not r.there");
+const EVERYTHING = walk("a commit and all before it", "");
 
 /** The commits from one on towards its parents. */
-async function reachOf(
+const reachOf = (
   tx: Reader,
   { repositoryId, environment, part }: StandingPlace,
   commit: string,
-  goesOn: SQL,
-): Promise<Met[]> {
-  const there = sql`exists (select 1 from ${commitStanding} s
-    where s.repository_id = ${repositoryId} and s.environment = ${environment}
-      and s.part = ${part} and s.hash = c.hash and s.gone_at is null)`;
-  const { rows } = await tx.execute<Met>(sql`
-    with recursive reached as (
-      select c.hash, c.parents, ${there} as there from ${codeCommit} c
-      where c.repository_id = ${repositoryId} and c.hash = ${commit}
-      union
-      select c.hash, c.parents, ${there} from reached r
-      join ${codeCommit} c on c.repository_id = ${repositoryId} and c.hash = any(r.parents)
-      ${goesOn}
-    )
-    select hash, parents, there from reached`);
-  return rows;
-}
+  walked: ReturnType<typeof walk>,
+): Promise<Met[]> => walked(tx, [repositoryId, environment, part, commit]);
 
 async function arrive(
   tx: Transaction,

@@ -1,4 +1,4 @@
-import { and, asc, eq } from "drizzle-orm";
+import { and, asc, eq, sql } from "drizzle-orm";
 import { v7 as newId } from "uuid";
 import type { Instant } from "@/core/calendar/instant";
 import type { OutsideFact } from "@/core/item/outside";
@@ -6,6 +6,7 @@ import type { ChangeNews, ReviewNews } from "@/core/ship/code-event";
 import { keysNamed } from "@/core/ship/keys-named";
 import type { Transaction } from "@/db/connection";
 import { codeChange, codeReview } from "@/db/schema";
+import { namedQuery } from "@/db/statement";
 import { itemsNamed } from "../item/items-named";
 import { itemsOfBranch, itemsOfCode, linkCode, type CodeLink, type Told } from "./item-code";
 import type { Taking } from "./taking";
@@ -17,7 +18,7 @@ export async function takeChange(taking: Taking, news: ChangeNews): Promise<Told
   const before = await changeNamed(taking, news.change);
   const after = await storeChange(taking, before, news);
   const fresh = await linkChange(taking, after, news.items);
-  const told = await toldFresh(taking, after, fresh);
+  const told = await toldFresh(taking, after, fresh, before === undefined);
   const became = news.status === null ? null : STATUS_FACT[news.status];
   const isNew = before?.status !== after.status && after.status === news.status;
   const knew = ({ itemId }: Told) => !fresh.includes(itemId);
@@ -42,13 +43,16 @@ async function toldFresh(
   { tx }: Taking,
   change: ChangeRow,
   items: readonly string[],
+  isNew = false,
 ): Promise<Told[]> {
   if (items.length === 0) return [];
-  const reviews = await tx
-    .select()
-    .from(codeReview)
-    .where(eq(codeReview.changeId, change.id))
-    .orderBy(asc(codeReview.at));
+  const reviews = isNew
+    ? []
+    : await tx
+        .select()
+        .from(codeReview)
+        .where(eq(codeReview.changeId, change.id))
+        .orderBy(asc(codeReview.at));
   const last = reviews.filter(({ head }) => isOf(change, head)).at(-1);
   const kinds = [
     "change opened" as const,
@@ -89,14 +93,23 @@ async function toldOthers(
   return all.filter(({ itemId }) => !fresh.includes(itemId));
 }
 
+const CHANGE = namedQuery("a change by its name", (reader) =>
+  reader
+    .select()
+    .from(codeChange)
+    .where(
+      and(
+        eq(codeChange.repositoryId, sql.placeholder("repositoryId")),
+        eq(codeChange.name, sql.placeholder("name")),
+      ),
+    ),
+);
+
 async function changeNamed(
   { tx, repositoryId }: Taking,
   name: string,
 ): Promise<ChangeRow | undefined> {
-  const [row] = await tx
-    .select()
-    .from(codeChange)
-    .where(and(eq(codeChange.repositoryId, repositoryId), eq(codeChange.name, name)));
+  const [row] = await CHANGE(tx, { repositoryId, name });
   return row;
 }
 

@@ -6,7 +6,7 @@ import type { BuildNews, DeploymentNews, PipelineNews, RunNews } from "@/core/sh
 import { codeBuild, deployment, deploymentRequest, pipelineRun } from "@/db/schema";
 import { wholeHash } from "./commit-graph";
 import type { Told } from "./item-code";
-import { tellPresence } from "./presence";
+import { forgetParts, tellPresence } from "./presence";
 import { repositoryHeard } from "./repository";
 import { commitOfBuild, latestAt, standAt, standNowhere, standOn, type Moved } from "./standing";
 import { noteShown, type Post, type Taking } from "./taking";
@@ -65,12 +65,14 @@ async function takeDeployment(taking: Taking, news: DeploymentNews): Promise<Tol
   const { part, outcome, build, at, by, url } = news;
   const place = { repositoryId, environment: environmentKey(news.environment), part };
   const commit = await commitDeployed(taking, news);
+  const called = news.environment.trim();
   const latest = await latestAt(tx, place);
   const moved = await move(taking, { news, place, commit, latest });
   await tx.insert(deployment).values({
-    ...{ id: newId(), ...place, called: news.environment.trim(), outcome, build, commit, at, url },
+    ...{ id: newId(), ...place, called, outcome, build, commit, at, url },
     ...{ byName: by?.name ?? null, byMail: by?.mail ?? null, complete: moved.complete },
   });
+  if (latest?.called !== called) forgetParts(taking);
   if (news.request !== null) await answerRequest(taking, news.request, at);
   return tellPresence(taking, moved.hashes);
 }

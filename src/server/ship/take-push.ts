@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { and, eq, inArray } from "drizzle-orm";
+import { inArray, sql } from "drizzle-orm";
 import { grouped } from "@/core/item/grouped";
 import { closedBy, ITEM_KEY } from "@/core/ship/closing-words";
 import type { BranchNews, PushNews } from "@/core/ship/code-event";
@@ -40,14 +40,26 @@ async function storeBranch(
     ...(url === null ? {} : { url }),
     ...known,
   };
-  const [before] = await tx.insert(codeBranch).values(row).onConflictDoNothing().returning();
-  if (before) return;
-  const mine = and(eq(codeBranch.repositoryId, repositoryId), eq(codeBranch.name, branch));
-  const [{ toldAt, firstAt }] = await tx.select().from(codeBranch).where(mine);
-  if (at < firstAt) await tx.update(codeBranch).set({ firstAt: at }).where(mine);
-  if (at < toldAt) return;
-  const { firstAt: _first, ...newer } = row;
-  await tx.update(codeBranch).set(newer).where(mine);
+  const { firstAt: _first, repositoryId: _id, name: _name, ...newer } = row;
+  const isNewer = sql`excluded.told_at >= ${codeBranch.toldAt}`;
+  const names = Object.keys(newer).filter(
+    (name) => newer[name as keyof typeof newer] !== undefined,
+  );
+  const changes = names.map((name) => {
+    const column = codeBranch[name as keyof typeof newer];
+    const given = sql.identifier(column.name);
+    return [name, sql`case when ${isNewer} then excluded.${given} else ${column} end`];
+  });
+  await tx
+    .insert(codeBranch)
+    .values(row)
+    .onConflictDoUpdate({
+      target: [codeBranch.repositoryId, codeBranch.name],
+      set: {
+        ...Object.fromEntries(changes),
+        firstAt: sql`least(${codeBranch.firstAt}, excluded.first_at)`,
+      },
+    });
 }
 
 /** What came of an event: what items are to be told, and the items whose pages show it. */

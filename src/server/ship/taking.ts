@@ -32,6 +32,11 @@ export const openPost = (tx: Transaction, source: Speaker, now: Instant): Post =
 export const readOnce = <T>({ read }: Post, what: string, ask: () => Promise<T>): Promise<T> =>
   remembered(read as Map<string, Promise<T>>, what, ask);
 
+/** Has what begins so read anew when it is asked for. */
+export function forget({ read }: Post, beginning: string): void {
+  for (const what of read.keys()) if (what.startsWith(beginning)) read.delete(what);
+}
+
 /** Notes items whose pages show what came; none where it is about code alone. */
 export function noteShown(post: Post, itemIds: Iterable<string>): void {
   post.shown ??= new Set();
