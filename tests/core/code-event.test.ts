@@ -113,6 +113,18 @@ describe("what a code host says", () => {
   test.each([
     ["no head", { commits: [] }],
     ["no commits", { head: HASH }],
+    [
+      "a commit of the year 0",
+      {
+        head: HASH,
+        commits: [
+          {
+            ...{ id: HASH, author: { mail: "a@b.example" }, message: "" },
+            authoredAt: "0001-01-01T00:00:00+14:00",
+          },
+        ],
+      },
+    ],
     ["a hash that is none", { head: "main", commits: [] }],
     [
       "too many commits at once",

@@ -88,6 +88,32 @@ describe("an item is on an environment", () => {
     expect(await knows(one.id)).toEqual([app.test, app.live]);
   });
 
+  test("is told once, however often one post says so; and of what came and went in it, both", async () => {
+    const app = await repository();
+    const one = await building();
+    const made = await app.merge(`${one.key}: made`);
+    const before = await app.merge("Nothing for it");
+    const deployed = (build: { id: string }) =>
+      app.said(
+        "service.deployed",
+        app.name,
+        { environment: { id: app.test } },
+        { commit: build.id },
+      );
+    await post(deployed(made), deployed(before), deployed(before));
+    const heard = async () =>
+      (await readItem(INES, one.key)).history
+        .filter(({ kind }) => kind === "reported")
+        .map(({ words }) => words)
+        .filter((words) => words.includes(app.test));
+    expect(await heard()).toHaveLength(1);
+    expect(await knows(one.id)).toEqual([app.test]);
+    const more = await app.merge(`${one.key}: more`, { hold: true });
+    await post(more.event, deployed(more));
+    expect(await heard()).toHaveLength(3);
+    expect(await knows(one.id)).toEqual([app.test]);
+  });
+
   test("in part when more is merged, and again when that is deployed", async () => {
     const app = await repository();
     const one = await building();

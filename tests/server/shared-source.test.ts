@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { eq } from "drizzle-orm";
+import { and, eq, sql } from "drizzle-orm";
 import { readCloudEvents } from "@/core/formats/cloud-event";
 import { database, transact } from "@/db/connection";
 import { item, membership, project } from "@/db/schema";
@@ -8,8 +8,9 @@ import { editSource, readSources } from "@/server/events/sources";
 import { enterSource, takeEvents } from "@/server/events/take";
 import { readItem } from "@/server/item/read";
 import { readProjectCode } from "@/server/ship/read-project-code";
+import { putProjectAway } from "@/server/workflow/put-away";
 import { refusalOf } from "./setup/board";
-import { commit, pushed } from "./setup/code-host";
+import { changeSaid, commit, pushed } from "./setup/code-host";
 import { GRETA, INES, NOOR } from "./setup/people";
 import { givenTestDatabase } from "./setup/test-database";
 import { placeConsumersAtTheEnd } from "./setup/unfollowed";
@@ -70,6 +71,50 @@ test("it is believed about the items of both, and of no third; the repository is
   await attach(source, false);
   expect((await post(source, push().event)).items).toEqual([tix]);
   expect(await heard("GATE")).toBe(false);
+});
+
+test("where one of the projects was put away, the items of the other hear what is said of both", async () => {
+  const source = await host();
+  await attach(source, true);
+  const [tix, gate] = [await openKey("tix", 2), await openKey("gate", 2)];
+  const push = () => pushed(`work-${randomUUID()}`, [commit(`${tix}, ${gate}: for both`)]);
+  await putProjectAway(GRETA, "GATE", true);
+  try {
+    expect(await post(source, push(), push())).toMatchObject({ items: [tix], passedOver: 0 });
+    const alone = pushed(`work-${randomUUID()}`, [commit(`${gate}: for one`)]);
+    expect((await post(source, alone)).items).toEqual([]);
+  } finally {
+    await putProjectAway(GRETA, "GATE", false);
+  }
+  expect((await post(source, push())).items.toSorted()).toEqual([gate, tix]);
+});
+
+test("of a post in which one event cannot be stored all before it are kept, and sent again the rest is taken", async () => {
+  const source = await host();
+  const tix = await openKey("tix", 3);
+  const change = (name: string) =>
+    changeSaid("created", name, { title: `${tix}: ${name}` }, { repository: "kept" });
+  const events = [change("before"), change("breaks"), change("after")];
+  await database().execute(sql`
+    create function breaks() returns trigger language plpgsql as
+      $$ begin raise exception 'it breaks'; end $$`);
+  await database().execute(sql`
+    create trigger breaks before insert on code_change for each row
+    when (new.name = 'breaks') execute function breaks()`);
+  const known = async () => {
+    const [row] = await database()
+      .select({ outside: item.outside })
+      .from(item)
+      .where(and(eq(item.projectId, "tix"), eq(item.number, Number(tix.split("-")[1]))));
+    const ours = ["before", "breaks", "after"];
+    return row.outside.changes.map(({ id }) => id).filter((id) => ours.includes(id));
+  };
+  await expect(post(source, ...events)).rejects.toThrow();
+  expect(await known()).toEqual(["before"]);
+  await database().execute(sql`drop trigger breaks on code_change`);
+  // Whoever sends again sends all of it; the first was taken already.
+  expect(await post(source, ...events)).toMatchObject({ items: [tix], passedOver: 0 });
+  expect(await known()).toEqual(["before", "breaks", "after"]);
 });
 
 test("a commit closes items of each project by that project's own words, from when it listened on", async () => {

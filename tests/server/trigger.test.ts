@@ -200,6 +200,31 @@ describe("every trigger, through the real write path", () => {
     });
   });
 
+  test("two of a kind in one post each make their move; the history tells of both under one command", async () => {
+    const was = (await runningWorkflow()).transitions.find((t) => t.verb === "Start review")!;
+    await rules(HAND, { triggers: [{ kind: "deployed", environment: "staging" }] });
+    await rules("Start review", { triggers: [{ kind: "deployed", environment: "production" }] });
+    const id = await building();
+    const key = await keyOf(id);
+    const before = await snapshot(id);
+    const deployed = (environment: string) =>
+      delivery(
+        "service.deployed",
+        { id: "app", content: { environment: { id: environment } } },
+        { items: [key] },
+      );
+    await post(deployed("staging"), deployed("production"));
+    const heard = (await historyOf(database(), id)).filter(({ seq }) => seq > before.version);
+    expect(heard).toMatchObject([
+      { kind: "reported", new: { kind: "deployed", environment: "staging" } },
+      { kind: "reported", new: { kind: "deployed", environment: "production" } },
+    ]);
+    expect(new Set(heard.map(({ commandId }) => commandId)).size).toBe(1);
+    await settle();
+    expect(await nameOf(id)).toBe("In review");
+    await rules("Start review", was);
+  });
+
   test("all sub-tasks finished, and the item above finished", async () => {
     await rules(HAND, { triggers: [{ kind: "sub-tasks finished" }] });
     const parent = await building();

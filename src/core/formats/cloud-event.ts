@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { saidTime } from "./said-time";
 
 /** An event in the form of CloudEvents 1.0 (CNCF, JSON event format). */
 export const cloudEventSchema = z.looseObject({
@@ -7,7 +8,7 @@ export const cloudEventSchema = z.looseObject({
   source: z.string().min(1).max(500),
   type: z.string().min(1).max(200),
   subject: z.string().max(500).optional(),
-  time: z.iso.datetime({ offset: true }).optional(),
+  time: saidTime.optional(),
   datacontenttype: z.string().max(100).optional(),
   data: z.unknown().optional(),
 });

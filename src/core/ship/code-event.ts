@@ -1,6 +1,7 @@
 import { z } from "zod";
 import type { Instant } from "@/core/calendar/instant";
 import type { CloudEvent } from "@/core/formats/cloud-event";
+import { saidTime } from "@/core/formats/said-time";
 
 /** Somebody as a code host knows them. */
 export interface CodeAuthor {
@@ -113,7 +114,6 @@ export const hash = z
 export const author = z.looseObject({ name: text.default(""), mail: text.toLowerCase() });
 const count = z.number().int().min(0).max(1_000_000_000);
 const size = { files: count.optional(), insertions: count.optional(), deletions: count.optional() };
-const instant = z.iso.datetime({ offset: true });
 
 /** More belong into a further event. */
 export const MOST_COMMITS = 500;
@@ -122,7 +122,7 @@ const commitSchema = z.looseObject({
   id: hash,
   parents: z.array(hash).max(64).default([]),
   author,
-  authoredAt: instant,
+  authoredAt: saidTime,
   message: z.string().max(100_000),
   ...size,
   url: text.optional(),

@@ -15,6 +15,7 @@ import type { Errand } from "../item/errand";
 import { itemsNamed, itemsOfChanges, keysOfItems } from "../item/items-named";
 import { log, traced } from "../log";
 import { AUTOMATION } from "../people/viewer";
+import { Refused } from "../refused";
 import type { Told } from "../ship/item-code";
 import { lockRepositories } from "../ship/repository";
 import { announceCode, keepChecks, takeCode } from "../ship/take-code";
@@ -85,9 +86,9 @@ async function takeTogether(
     post.told.push(...told);
     learnt.push([...new Set(told.map(({ itemId }) => itemId))]);
   }
-  await tellItems(tx, source, post.told);
+  const heard = await tellItems(tx, source, post.told);
   await announceCode(post);
-  const keys = await keysOfItems(tx, [...new Set(learnt.flat())]);
+  const keys = await keysOfItems(tx, heard);
   return learnt.map((ids) => [...keys].flatMap(([id, key]) => (ids.includes(id) ? [key] : [])));
 }
 
@@ -111,8 +112,15 @@ async function learn(post: Post, said: Said): Promise<Told[]> {
 
 const OUTSIDE = { made: { cause: "outside" }, ifRefused: "leave" } as const;
 
-/** Stores with items what happened outside; what follows from it the worker does. */
-async function tellItems(tx: Transaction, source: Source, told: readonly Told[]): Promise<void> {
+/**
+ * Stores with items what happened outside; what follows from it the worker does.
+ * @returns the items that hear of it: not those of a project that was put away
+ */
+async function tellItems(
+  tx: Transaction,
+  source: Source,
+  told: readonly Told[],
+): Promise<string[]> {
   const byItem = grouped(told, ({ itemId }) => itemId);
   const entered = await enterAll(tx, [...byItem.keys()]);
   const errands = entered.map((on): Errand => {
@@ -132,20 +140,32 @@ async function tellItems(tx: Transaction, source: Source, told: readonly Told[])
       ...OUTSIDE,
     });
   }
+  return entered.map(({ itemId }) => itemId);
 }
 
 /** Enters items in the order of their ids, so that nobody waits in a circle. */
 async function enterAll(tx: Transaction, itemIds: readonly string[]): Promise<EnteredItem[]> {
   if (itemIds.length === 0) return [];
-  if (itemIds.length === 1) return [await enterItem(tx, AUTOMATION, itemIds[0], "edit item")];
+  if (itemIds.length === 1)
+    return unlessAway(() => enterItem(tx, AUTOMATION, itemIds[0], "edit item"));
   await lockForBulk(tx, itemIds);
   const entries = await entriesOf(tx, AUTOMATION, itemIds);
   const entered: EnteredItem[] = [];
   for (const id of itemIds.toSorted()) {
     const enter = entries.get(id);
-    if (enter) entered.push(await enter("edit item"));
+    if (enter) entered.push(...(await unlessAway(() => enter("edit item"))));
   }
   return entered;
+}
+
+/** Nothing happens any more in a project that was put away; whoever speaks of others is heard there. */
+async function unlessAway(enter: () => Promise<EnteredItem>): Promise<EnteredItem[]> {
+  try {
+    return [await enter()];
+  } catch (error) {
+    if (error instanceof Refused && error.refusal.code === "put away") return [];
+    throw error;
+  }
 }
 
 const CHECKS: Partial<Record<OutsideFact["kind"], ChangeChecks>> = {
