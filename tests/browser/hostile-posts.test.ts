@@ -268,7 +268,7 @@ test("a flood from one address is stopped at its twelfth, a flood from everywher
   // Of the 240 that a form takes a minute all but five have come, in this minute and in the next.
   await query(
     `insert into rate_count (key, window_start, count)
-     select 'form TIX report', (${minuteOf(began)} + n)::bigint * ${MINUTE}, 235 from generate_series(0, 9) n`,
+     select 'form TIX report', to_timestamp((${minuteOf(began)} + n) * 60), 235 from generate_series(0, 9) n`,
   );
   const before = await count("report");
   const all = await Promise.all(
