@@ -33,11 +33,11 @@ test("a card is changed where it stands: its title, who has it, its size; and th
       "assigneeId",
   );
   await noor.choose("Assignee", "Ivo Sandell");
-  await noor.page.waitForSelector(`${at} [aria-label="Ivo Sandell"]`);
+  await noor.page.waitForSelector(`${at} [title="Ivo Sandell"]`);
   await noor.reads(`${key}: assignee changed.`);
   await noor.keys("Escape");
   await noor.press("Undo");
-  await noor.page.waitForSelector(`${at} [aria-label="Noor Bakri"]`);
+  await noor.page.waitForSelector(`${at} [title="Noor Bakri"]`);
   expect((await readItem(NOOR, key)).item).toMatchObject({
     title: "Paint the northern buoy",
     estimate: 5,
