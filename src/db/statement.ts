@@ -1,4 +1,4 @@
-import { sql, type AnyColumn, type SQL } from "drizzle-orm";
+import { sql, type AnyColumn, type Query, type SQL } from "drizzle-orm";
 import { PgDialect } from "drizzle-orm/pg-core";
 import { database, type Reader } from "./connection";
 
@@ -34,11 +34,17 @@ export function namedSql<Row = never>(
   name: string,
   text: string,
 ): (reader: Reader, values: unknown[]) => Promise<Row[]> {
-  return async (reader, values) => {
-    const query = { sql: text, params: values };
-    const prepared = reader._.session.prepareQuery(query, undefined, name, false);
-    return ((await prepared.execute()) as { rows: Row[] }).rows;
-  };
+  return (reader, values) => rowsOf(reader, name, { sql: text, params: values });
+}
+
+async function rowsOf<Row>(
+  reader: Reader,
+  name: string,
+  query: Query,
+  values?: Record<string, unknown>,
+): Promise<Row[]> {
+  const prepared = reader._.session.prepareQuery(query, undefined, name, false);
+  return ((await prepared.execute(values)) as { rows: Row[] }).rows;
 }
 
 /** The same from a template of the query builder, with `sql.placeholder`s where values go. */
@@ -46,12 +52,8 @@ export function namedTemplate<Row>(
   name: string,
   template: SQL,
 ): (reader: Reader, values: Record<string, unknown>) => Promise<Row[]> {
-  let built: ReturnType<PgDialect["sqlToQuery"]> | undefined;
-  return async (reader, values) => {
-    built ??= new PgDialect().sqlToQuery(template);
-    const prepared = reader._.session.prepareQuery(built, undefined, name, false);
-    return ((await prepared.execute(values)) as { rows: Row[] }).rows;
-  };
+  const query = new PgDialect().sqlToQuery(template);
+  return (reader, values) => rowsOf(reader, name, query, values);
 }
 
 /**
@@ -63,7 +65,7 @@ export function namedTemplate<Row>(
 export const givenArray = (place: string): string => `array(select unnest(${place}))`;
 
 /** That a column is among what is given to a statement with a name. */
-export const amongGiven = (column: AnyColumn, name: string, type: "uuid" | "text"): SQL =>
+export const amongGiven = (column: AnyColumn | SQL, name: string, type: "uuid" | "text"): SQL =>
   sql`${column} = any(array(select unnest(${sql.placeholder(name)}::${sql.raw(type)}[])))`;
 
 const clientOf = (reader: Reader): unknown =>

@@ -84,6 +84,10 @@ export function happenedIn(
   return happened;
 }
 
+/** Whether what steps amount to can depend on the state that the item is in after them. */
+export const asksWhereItIs = (events: readonly ItemEvent[]): boolean =>
+  events.some(({ kind }) => kind === "changed" || kind === "created");
+
 const ELSEWHERE: StateMeaning = { ofReview: false, ofTest: false };
 
 type Kind = HappenedKind | (Pick<Happened, "kind"> & Partial<Happened>);

@@ -1,7 +1,7 @@
 import { eq, sql } from "drizzle-orm";
 import { concernsOf, concernsTogether } from "@/core/alerts/concern";
 import type { FollowReason } from "@/core/alerts/follow";
-import { happenedIn, type Happened } from "@/core/alerts/happened";
+import { asksWhereItIs, happenedIn, type Happened } from "@/core/alerts/happened";
 import type { StepDoer } from "@/core/alerts/own-rule";
 import type { EventDataOf } from "@/core/events/catalogue";
 import type { ItemEvent } from "@/core/item/event";
@@ -40,8 +40,7 @@ export async function alertPeople(
   const [row] = await ITEM(tx, { itemId });
   if (!row) return;
   const events = await eventsBetween(tx, { itemId, fromVersion, version });
-  const given = events.some((event) => event.kind === "changed" || event.kind === "created");
-  const states = [...(given ? [row.stateId] : []), ...statesIn(events)];
+  const states = [...(asksWhereItIs(events) ? [row.stateId] : []), ...statesIn(events)];
   const stateOf = await meaningsOfStates(tx, states);
   const happened = happenedIn(events, stateOf, stateOf(row.stateId));
   if (happened.length === 0) return;

@@ -26,7 +26,7 @@ export async function announce(
   happening: Happening,
   at = Date.now(),
 ): Promise<void> {
-  await tx.insert(domainEvent).values(eventRowOf(projectId, happening, at));
+  await announceAll(tx, [{ projectId, happening }], at);
 }
 
 /** Tells of several happenings at once. */

@@ -9,7 +9,7 @@ import type { TestNews } from "@/core/ship/test-event";
 import { waitsFor } from "@/core/workflow/occurrence";
 import { isUnreachable, transact, type Transaction } from "@/db/connection";
 import { lockForBulk } from "../item/bulk/lock";
-import { allThroughDoor, throughDoor } from "../item/door";
+import { closeDoor, openDoor, passThrough, throughDoor } from "../item/door";
 import { enterItem, entriesOf, type EnteredItem } from "../item/enter";
 import type { Errand } from "../item/errand";
 import { itemsNamed, itemsOfChanges, keysOfItems } from "../item/items-named";
@@ -128,7 +128,9 @@ async function tellItems(
     const command = { kind: "report" as const, facts, source: source.name };
     return { on, commandId: newId(), ask: { kind: "prepared", command }, ...OUTSIDE };
   });
-  await allThroughDoor(tx, AUTOMATION, errands);
+  const door = openDoor(tx, AUTOMATION);
+  for (const errand of errands) await passThrough(door, errand);
+  await closeDoor(door);
   for (const { itemId, workflow } of entered) {
     const isDone = byItem.get(itemId)!.some(({ fact }) => fact.kind === "commit says done");
     if (!isDone || waitsFor(workflow, "commit says done")) continue;

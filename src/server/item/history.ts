@@ -27,9 +27,13 @@ const bodies = sql<Record<string, string> | null>`(
  * that reads a history.
  */
 export async function readEvents(reader: Reader, which: SQL | undefined): Promise<ItemEvent[]> {
-  const rows = await eventsWhere(reader, which);
-  return rows.map(({ bodies: texts, ...row }) => eventOf(row, texts ?? {}));
+  return (await eventsWhere(reader, which)).map(eventRead);
 }
+
+const eventRead = ({
+  bodies: texts,
+  ...row
+}: Awaited<ReturnType<typeof eventsWhere>>[number]): ItemEvent => eventOf(row, texts ?? {});
 
 const eventsWhere = (reader: Reader, which: SQL | undefined) =>
   reader
@@ -54,8 +58,7 @@ export async function eventsBetween(
   reader: Reader,
   { itemId, fromVersion, version }: { itemId: string; fromVersion: number; version: number },
 ): Promise<ItemEvent[]> {
-  const rows = await BETWEEN(reader, { itemId, fromVersion, version });
-  return rows.map(({ bodies: texts, ...row }) => eventOf(row, texts ?? {}));
+  return (await BETWEEN(reader, { itemId, fromVersion, version })).map(eventRead);
 }
 
 const undo = alias(itemEvent, "undo");

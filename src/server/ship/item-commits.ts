@@ -1,6 +1,7 @@
-import { sql, type Placeholder, type SQL } from "drizzle-orm";
+import { sql, type SQL } from "drizzle-orm";
 import type { Reader } from "@/db/connection";
 import { codeChange, codeCommit, itemCode } from "@/db/schema";
+import { amongGiven } from "@/db/statement";
 
 const COLUMNS = sql`l.item_id, c.repository_id, c.hash, c.main_at, c.reverted_by`;
 
@@ -29,27 +30,25 @@ export const linksOfItems = (itemIds: readonly string[]): SQL =>
   sql`l.item_id = any(${sql.param([...itemIds])}::uuid[])`;
 
 /** The same of items that are given to a statement with a name. */
-export const linksOfGiven = (itemIds: Placeholder): SQL =>
-  sql`l.item_id = any(array(select unnest(${itemIds}::uuid[])))`;
+export const LINKS_OF_GIVEN = amongGiven(sql`l.item_id`, "itemIds", "uuid");
 
-/** The other way round: the items that commits of a repository belong to, for a statement with a name. */
-export const itemsOfHashes = (repositoryId: Placeholder, hashes: Placeholder): SQL => {
-  const meant = sql`c.repository_id = ${repositoryId}::uuid
-    and c.hash = any(array(select unnest(${hashes}::text[])))`;
-  return sql`
+const MEANT = sql`c.repository_id = ${sql.placeholder("repositoryId")}::uuid
+  and ${amongGiven(sql`c.hash`, "hashes", "text")}`;
+
+/** The other way round: the items that given commits of a repository belong to. */
+export const ITEMS_OF_HASHES = sql`
     select l.item_id from ${codeCommit} c
     join ${itemCode} l on l.repository_id = c.repository_id and l.kind = 'commit' and l.name = c.hash
-    where ${meant}
+    where ${MEANT}
     union
     select l.item_id from ${codeCommit} c
     join ${itemCode} l on l.repository_id = c.repository_id and l.kind = 'branch' and l.name = c.branch
-    where ${meant}
+    where ${MEANT}
     union
     select l.item_id from ${codeCommit} c
     join ${codeChange} h on h.repository_id = c.repository_id and h.branch = c.branch
     join ${itemCode} l on l.repository_id = c.repository_id and l.kind = 'change' and l.name = h.name
-    where ${meant}`;
-};
+    where ${MEANT}`;
 
 /** The commits of an item, on main or not. */
 export async function commitsOf(

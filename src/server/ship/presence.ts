@@ -12,7 +12,7 @@ import type { Reader } from "@/db/connection";
 import { deployment } from "@/db/schema";
 import { amongGiven, givenArray, namedQuery, namedSql, namedTemplate } from "@/db/statement";
 import { outsideOf } from "../item/items-named";
-import { commitsOfItems, itemsOfHashes, linksOfGiven } from "./item-commits";
+import { commitsOfItems, ITEMS_OF_HASHES, LINKS_OF_GIVEN } from "./item-commits";
 import type { Told } from "./item-code";
 import { forget, readOnce, type Post, type Taking } from "./taking";
 
@@ -36,7 +36,7 @@ const MERGED_OF_ITEMS = namedTemplate<{
   sql`
     select o.item_id, o.repository_id, o.hash, o.reverted_by,
       (extract(epoch from o.main_at) * 1000)::float8 as merged_at
-    from (${commitsOfItems(linksOfGiven(sql.placeholder("itemIds")))}) o
+    from (${commitsOfItems(LINKS_OF_GIVEN)}) o
     where o.main_at is not null`,
 );
 
@@ -180,7 +180,7 @@ export function ofRepositories<P extends DeployedPart>(
 
 const ITEMS_OF_COMMITS = namedTemplate<{ item_id: string }>(
   "the items of commits",
-  itemsOfHashes(sql.placeholder("repositoryId"), sql.placeholder("hashes")),
+  ITEMS_OF_HASHES,
 );
 
 /** The items that some commits of a repository belong to. */

@@ -33,10 +33,8 @@ async function hostOf(post: Post, name: string): Promise<string> {
  * A repository that a pipeline speaks of; its row is locked. The code host of the project may be
  * another source: what has the same name is the same one.
  */
-export async function repositoryHeard(post: Post, name: string): Promise<string> {
-  const told = post.read.get(`repository of ${name}`) as Promise<string> | undefined;
-  return told ?? readOnce(post, `repository named ${name}`, () => namedIn(post, name));
-}
+export const repositoryHeard = (post: Post, name: string): Promise<string> =>
+  readOnce(post, `repository named ${name}`, () => namedIn(post, name));
 
 async function namedIn(post: Post, name: string): Promise<string> {
   const { tx, source } = post;

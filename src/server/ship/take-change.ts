@@ -18,7 +18,7 @@ export async function takeChange(taking: Taking, news: ChangeNews): Promise<Told
   const before = await changeNamed(taking, news.change);
   const after = await storeChange(taking, before, news);
   const fresh = await linkChange(taking, after, news.items);
-  const told = await toldFresh(taking, after, fresh, before === undefined);
+  const told = await toldFresh(taking, after, fresh);
   const became = news.status === null ? null : STATUS_FACT[news.status];
   const isNew = before?.status !== after.status && after.status === news.status;
   const knew = ({ itemId }: Told) => !fresh.includes(itemId);
@@ -43,16 +43,13 @@ async function toldFresh(
   { tx }: Taking,
   change: ChangeRow,
   items: readonly string[],
-  isNew = false,
 ): Promise<Told[]> {
   if (items.length === 0) return [];
-  const reviews = isNew
-    ? []
-    : await tx
-        .select()
-        .from(codeReview)
-        .where(eq(codeReview.changeId, change.id))
-        .orderBy(asc(codeReview.at));
+  const reviews = await tx
+    .select()
+    .from(codeReview)
+    .where(eq(codeReview.changeId, change.id))
+    .orderBy(asc(codeReview.at));
   const last = reviews.filter(({ head }) => isOf(change, head)).at(-1);
   const kinds = [
     "change opened" as const,
