@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { and, eq } from "drizzle-orm";
+import { and, asc, eq } from "drizzle-orm";
 import type { Condition } from "@/core/condition/condition";
 import { PLAIN_LOOK, storedLook } from "@/core/view/look";
 import { NEW_OWN_RULE } from "@/core/alerts/own-rule";
@@ -378,7 +378,11 @@ describe("the parts of a report", () => {
     expect(await partsOf(row.id)).toEqual({ saidParts: [], parts: [] });
     await sayParts(TOMAS, row.id, { parts: null });
     expect((await partsOf(row.id)).parts).toEqual(["Rope ladders"]);
-    const history = await db().select().from(reportEvent).where(eq(reportEvent.reportId, row.id));
+    const history = await db()
+      .select()
+      .from(reportEvent)
+      .where(eq(reportEvent.reportId, row.id))
+      .orderBy(asc(reportEvent.seq));
     expect(history.filter(({ kind }) => kind === "parts said").map(({ data }) => data)).toEqual([
       { old: null, new: [] },
       { old: [], new: null },
