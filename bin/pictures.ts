@@ -1,4 +1,5 @@
-import puppeteer, { type Page } from "puppeteer-core";
+import type { Page } from "puppeteer-core";
+import { launchBrowser } from "./browser";
 import { DEMO_PASSWORD } from "@demo/people";
 
 /*
@@ -117,18 +118,7 @@ const PICTURES: Record<string, Picture> = {
 };
 
 async function main(): Promise<void> {
-  const browser = await puppeteer.launch({
-    executablePath: "/usr/bin/chromium",
-    args: [
-      "--no-sandbox",
-      "--disable-gpu",
-      "--disable-quic",
-      "--no-first-run",
-      "--disable-background-networking",
-      "--disable-component-update",
-      "--disable-sync",
-    ],
-  });
+  const browser = await launchBrowser();
   for (const [name, picture] of Object.entries(PICTURES)) {
     if (wanted.length > 0 && !wanted.includes(name)) continue;
     const context = await browser.createBrowserContext();

@@ -1,5 +1,6 @@
 import { gzipSync } from "node:zlib";
-import puppeteer, { type Page } from "puppeteer-core";
+import type { Page } from "puppeteer-core";
+import { launchBrowser } from "../browser";
 import { boardContract } from "@/core/board/contract";
 import type { Application } from "./application";
 import { median, type Row } from "./row";
@@ -9,7 +10,6 @@ import { median, type Row } from "./row";
  * browser, one after the other.
  */
 
-const FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"];
 const TIMES = 15;
 
 /** What somebody does on a board, and how long each took in milliseconds. */
@@ -102,7 +102,7 @@ async function handled(page: Page, address: string) {
 /** The board of 2,000 items in progress beside the one of 40. */
 export async function boardInBrowser(app: Application): Promise<Row[]> {
   const { base, cookie } = app.session;
-  const browser = await puppeteer.launch({ executablePath: "/usr/bin/chromium", args: FLAGS });
+  const browser = await launchBrowser();
   try {
     const page = await browser.newPage();
     await page.setViewport({ width: 1280, height: 800 });

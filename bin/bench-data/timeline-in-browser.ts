@@ -1,13 +1,11 @@
-import puppeteer from "puppeteer-core";
+import { launchBrowser } from "../browser";
 import type { Application } from "./application";
 import type { Row } from "./row";
-
-const FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"];
 
 /** A timeline of as many rows as one shows at most: only those in sight are elements. */
 export async function timelineInBrowser(app: Application): Promise<Row> {
   const { base, cookie } = app.session;
-  const browser = await puppeteer.launch({ executablePath: "/usr/bin/chromium", args: FLAGS });
+  const browser = await launchBrowser();
   try {
     const page = await browser.newPage();
     await page.setViewport({ width: 1280, height: 800 });

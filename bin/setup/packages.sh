@@ -49,7 +49,7 @@ need_xmllint() {
 }
 
 need_chromium() {
-  command -v chromium >/dev/null || install_debian chromium
+  command -v chromium-headless-shell >/dev/null || install_debian chromium-headless-shell
 }
 
 # npm packages in the versions of the lockfile, again only when it changed. Not `npm ci`: a lockfile made where only this

@@ -3,7 +3,7 @@ import os from "node:os";
 import path from "node:path";
 import { TOLD_STATUS } from "@/core/contract/told-status";
 import { givenApplication } from "./setup/application";
-import { holdPosts } from "./setup/held-posts";
+import { holdPosts } from "./setup/held-requests";
 import { givenBrowser, type Person } from "./setup/person";
 
 const browser = givenBrowser();

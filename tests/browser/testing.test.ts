@@ -4,7 +4,7 @@ import { item } from "@/db/schema";
 import { itemIn, move, send } from "../server/setup/board";
 import { NOOR } from "../server/setup/people";
 import { givenApplication } from "./setup/application";
-import { holdPosts } from "./setup/held-posts";
+import { holdPosts } from "./setup/held-requests";
 import { givenBrowser, type Person } from "./setup/person";
 import { atStep } from "./setup/run-step";
 

@@ -1,5 +1,5 @@
 import { givenApplication } from "./setup/application";
-import { holdPosts } from "./setup/held-posts";
+import { holdPosts } from "./setup/held-requests";
 import { givenBrowser, type Person } from "./setup/person";
 
 const browser = givenBrowser();

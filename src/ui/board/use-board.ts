@@ -16,6 +16,11 @@ import { caughtUp, withCard, withFinished, type Heard } from "./with-card";
 /** How long a card that somebody else changed stays marked. */
 const CHANGED_MS = 1_000;
 
+const isOf =
+  ({ id }: Card) =>
+  (other: Card) =>
+    other.id === id;
+
 const boardAsked = (view: BoardView, sum: FactName | null) => ({
   params: { key: view.project.key },
   query: { board: view.board.id, ...(sum === null ? {} : { sum }) },
@@ -35,11 +40,20 @@ export function useBoard(initial: BoardView, sum: FactName | null) {
   const asked = useMemo(() => boardAsked(initial, sum), [initial, sum]);
   const key = useMemo(() => queryOf(boardContract.read, asked).queryKey, [asked]);
   const [heard] = useState(() => new Map<string, Heard>());
+  const change = useCallback(
+    (next: (board: BoardView) => BoardView) =>
+      client.setQueryData<BoardView>(key, (board) => board && next(board)),
+    [client, key],
+  );
+  const changes = useChanges(asked, change, heard);
   const { data: view = initial } = useQuery({
     queryKey: key,
     queryFn: async () => {
       const askedAt = Date.now();
       const read = await ask(boardContract.read, asked);
+      // What the server told of these meanwhile may be newer than this answer, and is not in it.
+      for (const { card, at } of heard.values())
+        if (at >= askedAt) changes.hear(read, read.cards.find(isOf(card)), card, true);
       return caughtUp(read, heard.values(), askedAt);
     },
     initialData: sum === initial.sum ? initial : undefined,
@@ -47,12 +61,6 @@ export function useBoard(initial: BoardView, sum: FactName | null) {
   });
   const [changed, setChanged] = useState<ReadonlySet<string>>(new Set());
   const [moving] = useState(() => new Map<string, OnTheWay>());
-  const change = useCallback(
-    (next: (board: BoardView) => BoardView) =>
-      client.setQueryData<BoardView>(key, (board) => board && next(board)),
-    [client, key],
-  );
-  const changes = useChanges(asked, change, heard);
 
   const putCard = useCallback(
     (card: Card) => {
@@ -83,7 +91,7 @@ export function useBoard(initial: BoardView, sum: FactName | null) {
     if (message.kind === "counts") changes.countAgain();
     if (message.kind !== "item") return;
     const { card, around } = message;
-    const known = view.cards.find((c) => c.id === card.id);
+    const known = view.cards.find(isOf(card));
     changes.hear(view, known, card, around);
     if (known && known.version >= card.version) return;
     // It may be one of those finished that are but a number here; only the server knows.

@@ -11,6 +11,8 @@ import { withChanges, type Heard } from "./with-card";
 
 /** Several changes in a moment are asked after together. */
 const SETTLE_MS = 800;
+/** When it is asked again after the server could not be reached. */
+const AGAIN_MS = 5_000;
 
 /** Items that only the server can tell something of, until it is asked. */
 interface Open {
@@ -33,30 +35,35 @@ export function useChanges(
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
   useEffect(() => () => void (timer.current && clearTimeout(timer.current)), []);
 
+  const latest = useRef<() => Promise<void>>(null);
+  const wait = useCallback((ms: number) => {
+    if (timer.current) clearTimeout(timer.current);
+    timer.current = setTimeout(() => void latest.current?.(), ms);
+  }, []);
+
   const askNow = useCallback(async () => {
     const { ids: all, finished } = open.current;
-    open.current = nothingOpen();
     const ids = [...all].slice(0, MOST_CHANGES);
+    open.current = { ids: new Set([...all].slice(MOST_CHANGES)), finished: false };
+    if (open.current.ids.size > 0) wait(SETTLE_MS);
     const askedAt = Date.now();
     const body = { board: query!.board!, ids, finished, sum: query?.sum ?? null };
     let told: BoardChanges;
     try {
       told = await ask(boardContract.changes, { params, body });
     } catch {
-      // Out of reach: asked after with whatever is heard next.
+      // Out of reach: asked after in a while, or with whatever is heard before that.
       for (const id of ids) open.current.ids.add(id);
       open.current.finished ||= finished;
-      return;
+      return wait(AGAIN_MS);
     }
     // What changed here meanwhile is newer than the answer.
     const since = [...heard].filter(([, { at }]) => at >= askedAt).map(([id]) => id);
     change((board) => withChanges(board, ids, told, new Set(since)));
-  }, [params, query, change, heard]);
-
-  const soon = useCallback(() => {
-    if (timer.current) clearTimeout(timer.current);
-    timer.current = setTimeout(() => void askNow(), SETTLE_MS);
-  }, [askNow]);
+  }, [params, query, change, heard, wait]);
+  useEffect(() => {
+    latest.current = askNow;
+  });
 
   /** Notes what of a changed item only the server knows. */
   const hear = useCallback(
@@ -72,14 +79,14 @@ export function useChanges(
         ids.add(card.id);
         open.current.finished = true;
       }
-      if (ids.size > before) soon();
+      if (ids.size > before) wait(SETTLE_MS);
     },
-    [soon],
+    [wait],
   );
   const countAgain = useCallback(() => {
     open.current.finished = true;
-    soon();
-  }, [soon]);
+    wait(SETTLE_MS);
+  }, [wait]);
   return { hear, countAgain };
 }
 

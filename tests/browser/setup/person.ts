@@ -1,20 +1,6 @@
-import puppeteer, {
-  type BoundingBox,
-  type Browser,
-  type ElementHandle,
-  type Page,
-} from "puppeteer-core";
+import type { BoundingBox, Browser, ElementHandle, Page } from "puppeteer-core";
+import { launchBrowser } from "../../../bin/browser";
 import { cookiesOf } from "./session";
-
-const FLAGS = [
-  "--no-sandbox",
-  "--disable-gpu",
-  "--disable-quic",
-  "--no-first-run",
-  "--disable-background-networking",
-  "--disable-component-update",
-  "--disable-sync",
-];
 
 /**
  * What the browser itself tells of pages that are not there, and of a server that is away or asks to
@@ -27,7 +13,7 @@ export function givenBrowser(): { person: (address: string, name?: string) => Pr
   let browser: Browser;
   const errors: string[] = [];
   beforeAll(async () => {
-    browser = await puppeteer.launch({ executablePath: "/usr/bin/chromium", args: FLAGS });
+    browser = await launchBrowser();
   });
   // Before the application stops: an open page would complain that it is gone.
   afterAll(async () => {

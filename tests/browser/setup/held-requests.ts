@@ -38,3 +38,36 @@ export async function holdPosts({ page }: Person, addressEnd: string): Promise<H
     },
   };
 }
+
+/**
+ * Holds back the answers to what a page reads from addresses with these words in them: the server has
+ * answered, and the page hears it late.
+ */
+export async function holdAnswers({ page }: Person, words: string) {
+  const held: (() => Promise<void>)[] = [];
+  let holding = true;
+  const onRequest = async (request: HTTPRequest) => {
+    const meant = holding && request.method() === "GET" && request.url().includes(words);
+    if (!meant) return request.continue();
+    const cookies = await page.browserContext().cookies();
+    const cookie = cookies.map(({ name, value }) => `${name}=${value}`).join("; ");
+    const answer = await fetch(request.url(), { headers: { cookie } });
+    const body = await answer.text();
+    held.push(() => request.respond({ status: 200, contentType: "application/json", body }));
+  };
+  await page.setRequestInterception(true);
+  page.on("request", onRequest);
+  return {
+    first: async () => {
+      while (held.length === 0) await new Promise((resolve) => setTimeout(resolve, 50));
+    },
+    letGo: async () => {
+      holding = false;
+      for (const respond of held.splice(0)) await respond();
+    },
+    stop: async () => {
+      page.off("request", onRequest);
+      await page.setRequestInterception(false);
+    },
+  };
+}
