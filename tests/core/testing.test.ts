@@ -296,7 +296,12 @@ describe("whose a failing step is", () => {
     ...more,
   });
   const of = (id: string, parts: string[] = []) => ({ id, key: `TIX-${id}`, title: "X", parts });
-  const step = { itemId: "1", parts: ["The ticket itself"], text: "Hold it under the gate" };
+  const step = {
+    itemId: "1",
+    parts: ["The ticket itself"],
+    text: "Hold it under the gate",
+    passedBefore: true,
+  };
 
   test("what was made for the item, then for its part, then what speaks of it, then what is newest", () => {
     const suspects = suspectsOf(step, [
@@ -315,5 +320,12 @@ describe("whose a failing step is", () => {
 
   test("where nothing speaks for any, what was merged last comes first", () => {
     expect(suspectsOf(step, [work("a", 1), work("b", 2)]).map(({ id }) => id)).toEqual(["b", "a"]);
+  });
+
+  test("of a pass is spoken only where there was one", () => {
+    const [again] = suspectsOf(step, [work("a", 1)]);
+    expect(again.evidence).toEqual(["merged since it passed last"]);
+    const [first] = suspectsOf({ ...step, passedBefore: false }, [work("a", 1)]);
+    expect(first.evidence).toEqual(["merged lately, it has not passed yet"]);
   });
 });

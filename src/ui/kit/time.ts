@@ -30,8 +30,9 @@ export { shortDate } from "@/core/calendar/day-words";
 
 export const daysWords = (n: number) => counted(n, "day");
 
-/** "2.4 d" */
-export const shortDays = (n: number) => `${n.toFixed(1)} d`;
+/** "2.4 d"; what would be none to a tenth of a day, "12 min". */
+export const shortDays = (n: number) =>
+  n === 0 || n >= 0.05 ? `${n.toFixed(1)} d` : `${Math.round((n * DAY) / MINUTE)} min`;
 
 export const percent = (share: number | null) =>
   share === null ? "–" : `${Math.round(share * 100)} %`;

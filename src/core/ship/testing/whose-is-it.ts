@@ -32,6 +32,8 @@ export interface FailingStep {
   parts: readonly string[];
   /** What is done, expected and seen. */
   text: string;
+  /** Whether its case has passed before. */
+  passedBefore: boolean;
 }
 
 /** So many are offered. */
@@ -46,7 +48,7 @@ const wordsIn = (text: string): Map<string, string> =>
 /**
  * Whose a failing step may be, the likeliest first. Among those that nothing speaks for, what was merged
  * last is the likeliest, as it is what is new.
- * @param works what was merged since the last pass
+ * @param works what was merged since the last pass; without one, what was merged last
  */
 export function suspectsOf(step: FailingStep, works: readonly MergedWork[]): Suspect[] {
   const spoken = wordsIn(step.text);
@@ -67,7 +69,7 @@ function weigh(step: FailingStep, spoken: ReadonlyMap<string, string>, work: Mer
     ofItem && `made for ${item.key}`,
     parts.length > 0 && `also about ${listWords(parts, "and")}`,
     shared.length > 0 && `speaks of ${listWords(shared, "and")}`,
-    "merged since it passed last",
+    step.passedBefore ? "merged since it passed last" : "merged lately, it has not passed yet",
   ].filter((part) => part !== false);
   const weight =
     (ofItem ? WEIGHT.item : 0) + (parts.length > 0 ? WEIGHT.part : 0) + shared.length * WEIGHT.word;

@@ -46,7 +46,10 @@ export async function readSuspects(
   const parts = [...(of.part ? [of.part] : []), ...items.flatMap((one) => one.parts)];
   const text = `${step.action} ${step.expected}`;
   return {
-    suspects: suspectsOf({ itemId: runCase.itemId, parts, text }, works),
+    suspects: suspectsOf(
+      { itemId: runCase.itemId, parts, text, passedBefore: passed !== undefined },
+      works,
+    ),
     since: passed ? `run ${passed.run}` : null,
   };
 }

@@ -105,11 +105,13 @@ function Whose({
       <p className="font-semibold">Whose is it?</p>
       {data === undefined ? (
         <p className="text-[12.5px] text-ink-soft" role="status">
-          Looking what was merged since …
+          Looking what was merged …
         </p>
       ) : suspects.length === 0 ? (
         <p className="text-[12.5px] text-ink-soft">
-          Nothing is known to have been merged since it passed.
+          {data.since === null
+            ? "Nothing is known to have been merged."
+            : "Nothing is known to have been merged since it passed."}
         </p>
       ) : (
         <ol className="run-suspects">
