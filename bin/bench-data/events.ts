@@ -80,25 +80,23 @@ async function makeProject(viewer: Viewer, number: string): Promise<Place> {
   return { projectId, key, source: { id: source.id, secret: source.secret! }, repository };
 }
 
-/** The process hands over to review once a change is opened. */
+/** The process hands over to review once a change is opened, from its next version on. */
 async function movesByChange(projectId: string): Promise<void> {
-  const own = eq(table.workflowVersion.workflowId, `${projectId}-w`);
+  const workflowId = `${projectId}-w`;
   const [row] = await database()
-    .select({ definition: table.workflowVersion.definition })
+    .select()
     .from(table.workflowVersion)
-    .where(own);
-  const workflow: Workflow = row.definition;
+    .where(eq(table.workflowVersion.workflowId, workflowId));
+  const before: Workflow = row.definition;
+  const version = before.version + 1;
+  const transitions = before.transitions.map((t) =>
+    t.verb === "Hand to review" ? { ...t, triggers: [{ kind: "change opened" as const }] } : t,
+  );
+  const definition = { ...before, version, transitions };
   await database()
-    .update(table.workflowVersion)
-    .set({
-      definition: {
-        ...workflow,
-        transitions: workflow.transitions.map((t) =>
-          t.verb === "Hand to review" ? { ...t, triggers: [{ kind: "change opened" }] } : t,
-        ),
-      },
-    })
-    .where(own);
+    .insert(table.workflowVersion)
+    .values({ ...row, version, definition, at: Date.now() });
+  await database().update(table.workflow).set({ version }).where(eq(table.workflow.id, workflowId));
 }
 
 /** What happened before is not followed any more: only what is measured is. */
