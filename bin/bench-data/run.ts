@@ -208,6 +208,8 @@ async function main(): Promise<void> {
     await listOfAll(PROJECTS * ITEMS_PER_PROJECT),
     await valuesOfAll(PROJECTS * ITEMS_PER_PROJECT),
     await findAmongAll(LEAD),
+    // Before people have rules of their own: what telling them takes is a row of its own.
+    await eventsTold(LEAD),
     await dayOfTheBusiest(),
     await tellOfEvents(),
     await rulesReadPerEvent(),
@@ -217,7 +219,6 @@ async function main(): Promise<void> {
     await rollUp(),
     await pictureOfAll(LEAD),
     await releasePage(LEAD),
-    await eventsTold(LEAD),
     ...rules(),
   ];
   const lines = rows.map(lineOf);

@@ -32,9 +32,15 @@ export interface Finished {
 
 /** Departures with their times, by the calendar of a zone. */
 export const timed = (departures: readonly Departure[], zone: string): Finished[] =>
-  departures.map(({ clock, elapsedMs, sinceLastMs, ...finish }) => ({
-    ...finish,
-    days: daysTouched(cutAt(clock, finish.at), zone, finish.at),
+  // Each by its name: taken over as a whole, a hundred thousand of them take a second.
+  departures.map(({ itemId, key, title, at, kind, outcome, clock, elapsedMs, sinceLastMs }) => ({
+    itemId,
+    key,
+    title,
+    at,
+    kind,
+    outcome,
+    days: daysTouched(cutAt(clock, at), zone, at),
     elapsed: elapsedMs / DAY,
     sinceLast: sinceLastMs / DAY,
   }));

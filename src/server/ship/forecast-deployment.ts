@@ -1,6 +1,6 @@
 import { and, eq } from "drizzle-orm";
 import { environmentKey, type Environment } from "@/core/ship/environment";
-import { presencesOf, type DeployedPart, type Standing } from "@/core/ship/what-is-where";
+import type { DeployedPart, Presence } from "@/core/ship/what-is-where";
 import type { DeployForecast } from "@/core/ship/what-is-where-view";
 import { database, type Reader } from "@/db/connection";
 import { codeBuild, codeRepository, eventSource } from "@/db/schema";
@@ -9,7 +9,7 @@ import { enterProject } from "../people/access";
 import type { Viewer } from "../people/viewer";
 import { notFound } from "../refused";
 import { environmentsOf } from "./environments";
-import { itemsOfCommits, ofRepositories, readParts, readPresence } from "./presence";
+import { itemsOfCommits, presenceByItem, readParts, readPresence } from "./presence";
 import { readWhereRows } from "./read-what-is-where";
 import { differenceTo, type StandingPlace } from "./standing";
 
@@ -91,7 +91,7 @@ async function itemsMoved(
 ): Promise<{ brought: string[]; taken: string[] }> {
   const hashes = changes.flatMap(({ come, go }) => [...come, ...go]);
   const itemIds = await itemsOfCommits(reader, repositoryId, hashes);
-  const { merged, standings, parts } = await readPresence(reader, itemIds);
+  const { merged, standings, parts, of } = await readPresence(reader, itemIds);
   const gone = new Set(
     changes.flatMap(({ place, go }) => go.map((hash) => `${place.part} ${hash}`)),
   );
@@ -104,15 +104,11 @@ async function itemsMoved(
     ),
     ...changes.flatMap(({ place, come }) => come.map((hash) => ({ ...place, hash, since: 0 }))),
   ];
-  const partsAfter = [...parts, ...changes.map(({ place }) => place)];
-  const moved = itemIds.map((id) => {
-    const own = merged.get(id) ?? [];
-    const whole = (where: readonly Standing[], deployed: readonly DeployedPart[]) =>
-      presencesOf(own, where, uniqueParts(ofRepositories(deployed, own))).some(
-        (one) => one.environment === name && one.whole,
-      );
-    return { id, before: whole(standings, parts), after: whole(after, partsAfter) };
-  });
+  const partsAfter = uniqueParts([...parts, ...changes.map(({ place }) => place)]);
+  const then = presenceByItem({ merged, standings: after, parts: partsAfter });
+  const isWhole = (presences: readonly Presence[]) =>
+    presences.some((one) => one.environment === name && one.whole);
+  const moved = itemIds.map((id) => ({ id, before: isWhole(of(id)), after: isWhole(then(id)) }));
   return {
     brought: moved.filter((one) => one.after && !one.before).map(({ id }) => id),
     taken: moved.filter((one) => one.before && !one.after).map(({ id }) => id),

@@ -1,9 +1,8 @@
 import { addressFor, environmentKey } from "@/core/ship/environment";
 import type { ItemPresence } from "@/core/ship/item-code";
-import { presencesOf } from "@/core/ship/what-is-where";
 import type { Reader } from "@/db/connection";
 import { environmentsOf } from "./environments";
-import { ofRepositories, readPresence } from "./presence";
+import { readPresence } from "./presence";
 
 /**
  * On which environments of its project an item is, and where it can be looked at there. One of which
@@ -19,12 +18,11 @@ export async function readItemPresence(
     deployedTo,
   }: { id: string; key: string; projectId: string; deployedTo: readonly string[] },
 ): Promise<ItemPresence[]> {
-  const [environments, { merged, standings, parts }] = await Promise.all([
+  const [environments, { merged, parts, of }] = await Promise.all([
     environmentsOf(reader, projectId),
     readPresence(reader, [id]),
   ]);
-  const commits = merged.get(id) ?? [];
-  const presences = presencesOf(commits, standings, ofRepositories(parts, commits));
+  const presences = of(id);
   const told = new Set(deployedTo.map(environmentKey));
   const heard = new Set(parts.map(({ environment }) => environment));
   // What nobody has listed is shown by its name alone.
@@ -41,7 +39,7 @@ export async function readItemPresence(
       ...{ since: presence?.since ?? null, address: addressFor(environment, key) },
     };
   });
-  const anything = commits.length > 0 || told.size > 0;
+  const anything = merged.has(id) || told.size > 0;
   if (!anything) return [];
   const others = unlisted.map((name): ItemPresence => ({
     ...{ name, live: false, there: "all", since: null, address: null },

@@ -5,6 +5,7 @@ import {
   presencesOf,
   type DeployedPart,
   type MergedCommit,
+  type Presence,
   type Standing,
 } from "@/core/ship/what-is-where";
 import { outsideAfter } from "@/core/item/outside";
@@ -17,12 +18,37 @@ import type { Told } from "./item-code";
 import { forget, readOnce, type Post, type Taking } from "./taking";
 
 /** What is needed to say where items are. */
-export interface PresenceRows {
+interface PresenceRows<P extends DeployedPart> {
   /** By the items' ids. */
   merged: ReadonlyMap<string, MergedCommit[]>;
   standings: Standing[];
-  /** What is deployed where, with what the environment is called. */
-  parts: (DeployedPart & { called: string })[];
+  parts: P[];
+}
+
+/** Where items are. */
+export interface ItemsPresence
+  // What is deployed where, with what the environment is called.
+  extends PresenceRows<DeployedPart & { called: string }> {
+  /** Of one of the items that were asked for. */
+  of: (itemId: string) => Presence[];
+}
+
+/** Where each of some items is: its commits are looked up, whatever else stands anywhere. */
+export function presenceByItem<P extends DeployedPart>({
+  merged,
+  standings,
+  parts,
+}: PresenceRows<P>): (itemId: string) => Presence[] {
+  const ofHash = grouped(standings, ({ hash }) => hash);
+  return (itemId) => {
+    const commits = merged.get(itemId) ?? [];
+    if (commits.length === 0) return [];
+    const own = commits.flatMap(({ hash, revertedBy }) => [
+      ...(ofHash.get(hash) ?? []),
+      ...(revertedBy === null ? [] : (ofHash.get(revertedBy) ?? [])),
+    ]);
+    return presencesOf(commits, own, ofRepositories(parts, commits));
+  };
 }
 
 const MERGED_OF_ITEMS = namedTemplate<{
@@ -45,8 +71,8 @@ export async function readPresence(
   reader: Reader,
   itemIds: readonly string[],
   partsOf = (repositoryIds: readonly string[]) => readParts(reader, repositoryIds),
-): Promise<PresenceRows> {
-  if (itemIds.length === 0) return { merged: new Map(), standings: [], parts: [] };
+): Promise<ItemsPresence> {
+  if (itemIds.length === 0) return { merged: new Map(), standings: [], parts: [], of: () => [] };
   const rows = await MERGED_OF_ITEMS(reader, { itemIds: [...itemIds] });
   const commits = rows.map((row) => ({
     itemId: row.item_id,
@@ -61,7 +87,8 @@ export async function readPresence(
     readStandings(reader, repositoryIds, [...new Set(hashes)]),
     partsOf(repositoryIds),
   ]);
-  return { merged: grouped(commits, ({ itemId }) => itemId), standings, parts };
+  const found = { merged: grouped(commits, ({ itemId }) => itemId), standings, parts };
+  return { ...found, of: presenceByItem(found) };
 }
 
 /** What was merged of some items and is deployed anywhere, by the items' ids. */
@@ -146,7 +173,7 @@ export const tellPresence = async (taking: Taking, hashes: readonly string[]): P
 export async function tellItemsPresence(post: Post, itemIds: readonly string[]): Promise<Told[]> {
   if (itemIds.length === 0) return [];
   const { tx, told } = post;
-  const { merged, standings, parts } = await readPresence(tx, itemIds, (repositoryIds) =>
+  const { merged, parts, of } = await readPresence(tx, itemIds, (repositoryIds) =>
     readOnce(post, `${PARTS_OF} ${repositoryIds.toSorted().join()}`, () =>
       readParts(tx, repositoryIds),
     ),
@@ -155,14 +182,12 @@ export async function tellItemsPresence(post: Post, itemIds: readonly string[]):
   const heard = new Map(parts.map(({ environment, called }) => [environment, called]));
   const rows = await outsideOf(tx, itemIds);
   return rows.flatMap(({ id, outside }) => {
-    const own = merged.get(id);
-    if (!own) return [];
-    const presences = presencesOf(own, standings, ofRepositories(parts, own));
+    if (!merged.has(id)) return [];
     // What it is told already by the same post, it knows.
     const { deployedTo } = told
       .filter(({ itemId }) => itemId === id)
       .reduce((known, { fact }) => outsideAfter(known, fact), outside);
-    return factsOfPresence(presences, deployedTo, heard).map((fact) => ({
+    return factsOfPresence(of(id), deployedTo, heard).map((fact) => ({
       itemId: id,
       fact,
     }));
@@ -170,7 +195,7 @@ export async function tellItemsPresence(post: Post, itemIds: readonly string[]):
 }
 
 /** Parts of the repositories that some commits are in. */
-export function ofRepositories<P extends DeployedPart>(
+function ofRepositories<P extends DeployedPart>(
   parts: readonly P[],
   commits: readonly MergedCommit[],
 ): P[] {

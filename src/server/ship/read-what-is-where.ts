@@ -1,9 +1,8 @@
 import { and, desc, eq, inArray, sql } from "drizzle-orm";
 import { DAY, type Instant } from "@/core/calendar/instant";
-import { grouped } from "@/core/item/grouped";
 import type { Environment } from "@/core/ship/environment";
 import { environmentKey } from "@/core/ship/environment";
-import { mergedSince, presencesOf } from "@/core/ship/what-is-where";
+import { mergedSince } from "@/core/ship/what-is-where";
 import {
   ARRIVED_DAYS,
   lastOf,
@@ -28,7 +27,7 @@ import { hasPipeline } from "./code-host";
 import { mayDeploy } from "./deployers";
 import { readDeployments } from "./deployments";
 import { environmentsOf } from "./environments";
-import { ofRepositories, readPresence } from "./presence";
+import { readPresence } from "./presence";
 import { repositoriesOf } from "./repository";
 
 const BUILDS_OFFERED = 20;
@@ -84,28 +83,20 @@ export async function readWhereRows(
     projectId?: string;
   },
 ): Promise<{ rows: WhereRow[]; hidden: number }> {
-  const [named, { merged, standings, parts }] = await Promise.all([
+  const [named, { merged, of }] = await Promise.all([
     namedItems(viewer, itemIds),
     readPresence(database(), itemIds),
   ]);
   const ids = new Map(environments.map((one) => [environmentKey(one.name), one.id]));
-  const ofHash = grouped(standings, ({ hash }) => hash);
   const rows = itemIds.flatMap((id): WhereRow[] => {
     const item = named.get(id);
-    const commits = merged.get(id) ?? [];
-    const mergedAt = mergedSince(commits);
+    const mergedAt = mergedSince(merged.get(id) ?? []);
     const isElsewhere = projectId !== undefined && item?.projectId !== projectId;
     if (!item || item.withdrawn || isElsewhere || mergedAt === null) return [];
-    const own = commits.flatMap(({ hash, revertedBy }) => [
-      ...(ofHash.get(hash) ?? []),
-      ...(revertedBy === null ? [] : (ofHash.get(revertedBy) ?? [])),
-    ]);
-    const presences = presencesOf(commits, own, ofRepositories(parts, commits)).flatMap(
-      ({ environment, whole, since }) => {
-        const environmentId = ids.get(environment);
-        return environmentId ? [{ environmentId, whole, since }] : [];
-      },
-    );
+    const presences = of(id).flatMap(({ environment, whole, since }) => {
+      const environmentId = ids.get(environment);
+      return environmentId ? [{ environmentId, whole, since }] : [];
+    });
     const { key, title, typeId, stateName, testResult } = item;
     return [{ id, key, title, typeId, stateName, testResult, mergedAt, presences }];
   });

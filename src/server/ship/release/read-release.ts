@@ -15,7 +15,6 @@ import type {
 import { TESTED } from "@/core/ship/testing/case-standing";
 import type { ReleaseNote } from "@/core/ship/release/release-notes";
 import { reopeningMove } from "@/core/ship/release/withdrawal";
-import { presencesOf } from "@/core/ship/what-is-where";
 import type { Workflow } from "@/core/workflow/workflow";
 import { meaningOf } from "@/core/workflow/state-meaning";
 import { database, type Reader } from "@/db/connection";
@@ -27,7 +26,7 @@ import type { Viewer } from "../../people/viewer";
 import { readReleaseCourse, readReleaseLines } from "../../plan/releases";
 import { loadProjectWorkflows } from "../../workflow/load";
 import { environmentsOf } from "../environments";
-import { ofRepositories, readPresence } from "../presence";
+import { readPresence } from "../presence";
 import { acceptanceOf } from "../acceptance/rows";
 import { runsOfItems } from "../testing/run-views";
 import { itemCase } from "../testing/item-case";
@@ -132,15 +131,16 @@ const INSIDE = {
 };
 type InsideRow = Pick<typeof item.$inferSelect, keyof typeof INSIDE>;
 
-/** Whether a move leads somewhere from where an item is. */
-function leads(
+/** The states from which a move leads somewhere. */
+const statesLeading = (
   workflows: readonly Workflow[],
-  { stateId }: InsideRow,
   move: (workflow: Workflow, from: string) => string | null,
-): boolean {
-  const own = workflows.find(({ states }) => states.some(({ id }) => id === stateId));
-  return own !== undefined && move(own, stateId) !== null;
-}
+): ReadonlySet<string> =>
+  new Set(
+    workflows.flatMap((own) =>
+      own.states.filter(({ id }) => move(own, id) !== null).map(({ id }) => id),
+    ),
+  );
 
 /** What is finished of a release, and whether a move leads out of its end. */
 function finishedOf(
@@ -148,9 +148,10 @@ function finishedOf(
   notes: readonly ReleaseNote[],
   items: readonly InsideRow[],
 ): ReleasePage["finished"] {
+  const leadingOut = statesLeading(workflows, reopeningMove);
   return items.flatMap((row, i) => {
     if (row.stateKind !== "finished") return [];
-    const canReopen = leads(workflows, row, reopeningMove);
+    const canReopen = leadingOut.has(row.stateId);
     return [{ id: row.id, key: notes[i].key, title: row.title, canReopen }];
   });
 }
@@ -246,28 +247,31 @@ async function readinessOf(
   const notes = items.map((row): ReleaseNote => {
     const own = writtenOf.get(row.id);
     return {
-      ...{ itemId: row.id, key: `${key}-${row.number}`, title: row.title, typeId: row.typeId },
+      itemId: row.id,
+      key: `${key}-${row.number}`,
+      title: row.title,
+      typeId: row.typeId,
       words: own?.words ?? "",
       // What only some may see is told to nobody outside unless somebody says so.
       internal: own?.internal ?? row.restricted,
       finished: row.stateKind === "finished",
     };
   });
+  const leadingToEnd = statesLeading(workflows, finishingMove);
   const rows = items.map((row, i): ReadinessRow => {
     const state = states.get(row.stateId);
-    const commits = presence.merged.get(row.id) ?? [];
     const whole = new Set(
-      presencesOf(commits, presence.standings, ofRepositories(presence.parts, commits))
-        .filter((one) => one.whole)
-        .map(({ environment }) => environment),
+      presence.of(row.id).flatMap((one) => (one.whole ? [one.environment] : [])),
     );
     const facts: ReleaseFacts = {
-      ...{ stateKind: row.stateKind, stateName: state?.name ?? "elsewhere" },
+      stateKind: row.stateKind,
+      stateName: state?.name ?? "elsewhere",
       days: daysThere(row.enteredStateAt, zone, now),
-      ...{ ofReview: state?.ofReview ?? false, assigned: row.assigneeId !== null },
+      ofReview: state?.ofReview ?? false,
+      assigned: row.assigneeId !== null,
       blocked: blocked.get(row.id)?.cause ?? null,
       openChanges: row.outside.changes.filter(({ status }) => status === "open").length,
-      merged: commits.length > 0,
+      merged: presence.merged.has(row.id),
       onAcceptance: acceptance && whole.has(environmentKey(acceptance.name)),
       acceptance: acceptance?.name ?? "",
       tested: tested.get(row.id)!.tested,
@@ -277,10 +281,14 @@ async function readinessOf(
       hasWords: notes[i].internal || notes[i].words.trim() !== "",
     };
     return {
-      ...{ id: row.id, key: notes[i].key, title: row.title, typeId: row.typeId },
+      id: row.id,
+      key: notes[i].key,
+      title: row.title,
+      typeId: row.typeId,
       version: row.version,
-      ...{ stateName: facts.stateName, stateKind: row.stateKind },
-      canFinish: leads(workflows, row, finishingMove),
+      stateName: facts.stateName,
+      stateKind: row.stateKind,
+      canFinish: leadingToEnd.has(row.stateId),
       assignee: (row.assigneeId && names.get(row.assigneeId)) ?? null,
       against: againstOf(facts),
     };
@@ -302,7 +310,11 @@ async function testsOf(
     [...tested.values()].flatMap(({ cases }) => cases.map(({ now }) => now.id)),
   );
   const rows = items.map(({ id, number, title, typeId }): TestedRow => ({
-    ...{ id, key: `${key}-${number}`, title, typeId, tested: tested.get(id)!.tested },
+    id,
+    key: `${key}-${number}`,
+    title,
+    typeId,
+    tested: tested.get(id)!.tested,
     cases: tested.get(id)!.cases.map((one) => itemCase(one, { projectKey: key, machines })),
   }));
   const grave = (row: TestedRow) => TESTED.indexOf(row.tested);

@@ -1,10 +1,9 @@
 import { environmentKey, type Environment } from "@/core/ship/environment";
 import { staleOf, testedOf, type Stale, type Tested } from "@/core/ship/testing/case-standing";
-import { presencesOf } from "@/core/ship/what-is-where";
 import type { Reader } from "@/db/connection";
 import { deployment } from "@/db/schema";
 import { and, desc, inArray, ne } from "drizzle-orm";
-import { ofRepositories, type PresenceRows } from "../presence";
+import type { ItemsPresence } from "../presence";
 import {
   casesOfItems,
   changedAtOf,
@@ -52,12 +51,12 @@ export async function testedItems(
 /** Where an item can be tried: the last environment before live that has all of it. */
 export function whereToTest(
   itemId: string,
-  { merged, standings, parts }: PresenceRows,
+  presence: ItemsPresence,
   environments: readonly Environment[],
 ): Environment | null {
-  const commits = merged.get(itemId) ?? [];
   const whole = new Set(
-    presencesOf(commits, standings, ofRepositories(parts, commits))
+    presence
+      .of(itemId)
       .filter((one) => one.whole)
       .map(({ environment }) => environment),
   );
