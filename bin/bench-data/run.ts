@@ -208,9 +208,9 @@ async function main(): Promise<void> {
     await listOfAll(PROJECTS * ITEMS_PER_PROJECT),
     await valuesOfAll(PROJECTS * ITEMS_PER_PROJECT),
     await findAmongAll(LEAD),
-    // Before people have rules of their own: what telling them takes is a row of its own.
-    await eventsTold(LEAD),
     await dayOfTheBusiest(),
+    // Before people have rules of their own: what telling them takes is the next row.
+    await eventsTold(LEAD),
     await tellOfEvents(),
     await rulesReadPerEvent(),
     ...(await manyAtOnce(LEAD)),
