@@ -71,8 +71,10 @@ export async function checkItems(): Promise<CheckResult> {
           const own = historyAsCalledNow(histories.get(row.id)!, termsOf(row.projectId));
           result.events += own.length;
           const complain = (what: string) => result.findings.push(`item ${row.id}: ${what}`);
+          const compare = (what: string, found: string | null) =>
+            found !== null && complain(`${what} differ: ${found}`);
           try {
-            compare("snapshot", replay(own), snapshotOf(row), canonical, complain);
+            compare("snapshot", difference(replay(own), snapshotOf(row), canonical));
           } catch (error) {
             complain((error as Error).message);
             continue;
@@ -85,7 +87,7 @@ export async function checkItems(): Promise<CheckResult> {
           };
           const made = flowRows(row.id, flowRecord(own));
           for (const part of ["stays", "blocks", "passages", "memberships"] as const)
-            compare<readonly object[]>(part, made[part], kept[part], inOrder, complain);
+            compare(part, difference<readonly object[]>(made[part], kept[part], inOrder));
           const version = announcedVersion.get(row.id);
           const last = own.findLast((e) => e.cause !== "upgrade")!.seq;
           if (version !== undefined && version < last)
@@ -101,18 +103,15 @@ export async function checkItems(): Promise<CheckResult> {
 /** Rows as text, in an order that does not depend on when they were written. */
 const inOrder = (rows: readonly object[]) => rows.map(canonical).sort().join();
 
-/** What is the same as it stands need not be written out to be compared. */
-function compare<T>(
-  what: string,
-  made: T,
-  kept: T,
-  asText: (value: T) => string,
-  complain: (what: string) => void,
-): void {
-  if (isDeepStrictEqual(made, kept)) return;
+/**
+ * What differs between what events make and what is stored, in words; nothing where all is the same.
+ * What is the same as it stands need not be written out for that.
+ */
+function difference<T>(made: T, kept: T, asText: (value: T) => string): string | null {
+  if (isDeepStrictEqual(made, kept)) return null;
   const expected = asText(made);
   const stored = asText(kept);
-  if (expected !== stored) complain(`${what} differ: by its events ${expected}, stored ${stored}`);
+  return expected === stored ? null : `by its events ${expected}, stored ${stored}`;
 }
 
 /** JSON with keys in order, so that equal values give equal texts. */
