@@ -7,6 +7,10 @@ import { environmentKey } from "./environment";
  * came before; an item is there when all of what was merged for it is.
  */
 
+/** The environments that have all of an item. */
+export const wholeOn = (presences: readonly Presence[]): ReadonlySet<string> =>
+  new Set(presences.filter(({ whole }) => whole).map(({ environment }) => environment));
+
 /** A commit that was merged for an item. */
 export interface MergedCommit {
   repositoryId: string;

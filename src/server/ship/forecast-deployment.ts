@@ -1,6 +1,6 @@
 import { and, eq } from "drizzle-orm";
 import { environmentKey, type Environment } from "@/core/ship/environment";
-import type { DeployedPart, Presence } from "@/core/ship/what-is-where";
+import { wholeOn, type DeployedPart } from "@/core/ship/what-is-where";
 import type { DeployForecast } from "@/core/ship/what-is-where-view";
 import { database, type Reader } from "@/db/connection";
 import { codeBuild, codeRepository, eventSource } from "@/db/schema";
@@ -106,9 +106,11 @@ async function itemsMoved(
   ];
   const partsAfter = uniqueParts([...parts, ...changes.map(({ place }) => place)]);
   const then = presenceByItem({ merged, standings: after, parts: partsAfter });
-  const isWhole = (presences: readonly Presence[]) =>
-    presences.some((one) => one.environment === name && one.whole);
-  const moved = itemIds.map((id) => ({ id, before: isWhole(of(id)), after: isWhole(then(id)) }));
+  const moved = itemIds.map((id) => ({
+    id,
+    before: wholeOn(of(id)).has(name),
+    after: wholeOn(then(id)).has(name),
+  }));
   return {
     brought: moved.filter((one) => one.after && !one.before).map(({ id }) => id),
     taken: moved.filter((one) => one.before && !one.after).map(({ id }) => id),

@@ -18,27 +18,27 @@ import type { Told } from "./item-code";
 import { forget, readOnce, type Post, type Taking } from "./taking";
 
 /** What is needed to say where items are. */
-interface PresenceRows<P extends DeployedPart> {
+interface PresenceRows {
   /** By the items' ids. */
   merged: ReadonlyMap<string, MergedCommit[]>;
   standings: Standing[];
-  parts: P[];
+  parts: DeployedPart[];
 }
 
 /** Where items are. */
-export interface ItemsPresence
-  // What is deployed where, with what the environment is called.
-  extends PresenceRows<DeployedPart & { called: string }> {
+export interface ItemsPresence extends PresenceRows {
+  /** What is deployed where, with what the environment is called. */
+  parts: (DeployedPart & { called: string })[];
   /** Of one of the items that were asked for. */
   of: (itemId: string) => Presence[];
 }
 
 /** Where each of some items is: its commits are looked up, whatever else stands anywhere. */
-export function presenceByItem<P extends DeployedPart>({
+export function presenceByItem({
   merged,
   standings,
   parts,
-}: PresenceRows<P>): (itemId: string) => Presence[] {
+}: PresenceRows): (itemId: string) => Presence[] {
   const ofHash = grouped(standings, ({ hash }) => hash);
   return (itemId) => {
     const commits = merged.get(itemId) ?? [];
@@ -195,10 +195,10 @@ export async function tellItemsPresence(post: Post, itemIds: readonly string[]):
 }
 
 /** Parts of the repositories that some commits are in. */
-function ofRepositories<P extends DeployedPart>(
-  parts: readonly P[],
+function ofRepositories(
+  parts: readonly DeployedPart[],
   commits: readonly MergedCommit[],
-): P[] {
+): DeployedPart[] {
   const own = new Set(commits.map(({ repositoryId }) => repositoryId));
   return parts.filter(({ repositoryId }) => own.has(repositoryId));
 }

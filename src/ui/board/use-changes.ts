@@ -20,7 +20,7 @@ interface Open {
   finished: boolean;
 }
 
-const nothingOpen = (): Open => ({ ids: new Set(), finished: false });
+const openOf = (ids: Iterable<string> = []): Open => ({ ids: new Set(ids), finished: false });
 
 /**
  * Asks after items of which something was heard, as far as the card alone does not tell what became
@@ -31,7 +31,7 @@ export function useChanges(
   change: (next: (board: BoardView) => BoardView) => void,
   heard: ReadonlyMap<string, Heard>,
 ) {
-  const open = useRef(nothingOpen());
+  const open = useRef(openOf());
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
   useEffect(() => () => void (timer.current && clearTimeout(timer.current)), []);
 
@@ -44,7 +44,7 @@ export function useChanges(
   const askNow = useCallback(async () => {
     const { ids: all, finished } = open.current;
     const ids = [...all].slice(0, MOST_CHANGES);
-    open.current = { ids: new Set([...all].slice(MOST_CHANGES)), finished: false };
+    open.current = openOf([...all].slice(MOST_CHANGES));
     if (open.current.ids.size > 0) wait(SETTLE_MS);
     const askedAt = Date.now();
     const body = { board: query!.board!, ids, finished, sum: query?.sum ?? null };
@@ -63,6 +63,8 @@ export function useChanges(
   }, [params, query, change, heard, wait]);
   useEffect(() => {
     latest.current = askNow;
+    // What is out of reach is not asked after for ever by a board that nobody looks at any more.
+    return () => void (latest.current = null);
   });
 
   /** Notes what of a changed item only the server knows. */

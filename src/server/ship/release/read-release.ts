@@ -15,6 +15,7 @@ import type {
 import { TESTED } from "@/core/ship/testing/case-standing";
 import type { ReleaseNote } from "@/core/ship/release/release-notes";
 import { reopeningMove } from "@/core/ship/release/withdrawal";
+import { wholeOn } from "@/core/ship/what-is-where";
 import type { Workflow } from "@/core/workflow/workflow";
 import { meaningOf } from "@/core/workflow/state-meaning";
 import { database, type Reader } from "@/db/connection";
@@ -260,9 +261,7 @@ async function readinessOf(
   const leadingToEnd = statesLeading(workflows, finishingMove);
   const rows = items.map((row, i): ReadinessRow => {
     const state = states.get(row.stateId);
-    const whole = new Set(
-      presence.of(row.id).flatMap((one) => (one.whole ? [one.environment] : [])),
-    );
+    const whole = wholeOn(presence.of(row.id));
     const facts: ReleaseFacts = {
       stateKind: row.stateKind,
       stateName: state?.name ?? "elsewhere",

@@ -1,5 +1,6 @@
 import { environmentKey, type Environment } from "@/core/ship/environment";
 import { staleOf, testedOf, type Stale, type Tested } from "@/core/ship/testing/case-standing";
+import { wholeOn } from "@/core/ship/what-is-where";
 import type { Reader } from "@/db/connection";
 import { deployment } from "@/db/schema";
 import { and, desc, inArray, ne } from "drizzle-orm";
@@ -54,12 +55,7 @@ export function whereToTest(
   presence: ItemsPresence,
   environments: readonly Environment[],
 ): Environment | null {
-  const whole = new Set(
-    presence
-      .of(itemId)
-      .filter((one) => one.whole)
-      .map(({ environment }) => environment),
-  );
+  const whole = wholeOn(presence.of(itemId));
   const there = environments.filter(({ name }) => whole.has(environmentKey(name)));
   return there.findLast(({ live }) => !live) ?? there.at(-1) ?? null;
 }
